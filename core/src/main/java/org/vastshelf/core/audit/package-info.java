@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.audit;
+
+import org.jspecify.annotations.NullMarked;

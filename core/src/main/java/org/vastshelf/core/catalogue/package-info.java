@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.catalogue;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.change;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.estate;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.forecast;
+
+import org.jspecify.annotations.NullMarked;

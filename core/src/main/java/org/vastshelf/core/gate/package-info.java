@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.gate;
+
+import org.jspecify.annotations.NullMarked;

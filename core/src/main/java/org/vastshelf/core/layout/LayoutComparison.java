@@ -1,0 +1,133 @@
+package org.vastshelf.core.layout;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.OptionalDouble;
+import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
+import org.vastshelf.core.layout.LayoutAnswer.Possible;
+import org.vastshelf.core.unit.Bytes;
+
+/** Answers what every layout gives for the same drives. */
+public final class LayoutComparison {
+
+    private LayoutComparison() {}
+
+    /** One answer for each layout, in the order of {@link Layout}. */
+    public static List<LayoutAnswer> compare(LayoutQuestion question) {
+        return Arrays.stream(Layout.values()).map(l -> answer(l, question)).toList();
+    }
+
+    public static LayoutAnswer answer(Layout layout, LayoutQuestion question) {
+        List<Bytes> members = question.members();
+        int n = members.size();
+        if (n < layout.leastDrives()) {
+            return tooFew(layout, n);
+        }
+        return switch (layout) {
+            case RAID_0 -> grouped(layout, question, 1, 0);
+            case RAID_1 -> grouped(layout, question, 1, n - 1);
+            case RAID_10 -> n % 2 == 0 ? grouped(layout, question, n / 2, 1) : odd(n);
+            case RAID_5 -> grouped(layout, question, 1, 1);
+            case RAID_6 -> grouped(layout, question, 1, 2);
+            case RAID_TRIPLE -> grouped(layout, question, 1, 3);
+            case RAID_50 -> striped(layout, question, 3, 1);
+            case RAID_60 -> striped(layout, question, 4, 2);
+            case TERRACED_1 -> terraced(layout, question, 1);
+            case TERRACED_2 -> terraced(layout, question, 2);
+        };
+    }
+
+    private static NotPossible tooFew(Layout layout, int n) {
+        int more = layout.leastDrives() - n;
+        return new NotPossible(
+                layout,
+                layout.title() + " needs at least " + layout.leastDrives() + " drives, " + n + " " + taken(n),
+                "choose " + more + " more");
+    }
+
+    private static NotPossible odd(int n) {
+        return new NotPossible(
+                Layout.RAID_10,
+                "RAID 10 needs an even number of drives, " + n + " are taken",
+                "choose one more, or keep one as hot spare");
+    }
+
+    private static String taken(int n) {
+        return n == 1 ? "is taken" : "are taken";
+    }
+
+    /**
+     * Equal groups of k drives: the fewest groups that divide the drives give the most data, since each group pays
+     * its protection once.
+     */
+    private static LayoutAnswer striped(Layout layout, LayoutQuestion question, int leastEach, int parity) {
+        int n = question.members().size();
+        int groups = fewestGroups(n, leastEach);
+        if (groups > 0) {
+            return grouped(layout, question, groups, parity);
+        }
+        return new NotPossible(
+                layout,
+                layout.title() + " needs two or more equal groups of at least " + leastEach + " drives, " + n
+                        + " drives do not divide into such groups",
+                "choose " + nextDivisible(n, leastEach) + " drives");
+    }
+
+    private static int nextDivisible(int n, int leastEach) {
+        int more = n + 1;
+        while (fewestGroups(more, leastEach) == 0) {
+            more++;
+        }
+        return more;
+    }
+
+    /** The fewest equal groups of at least {@code leastEach} drives, two or more; 0 where none divides. */
+    private static int fewestGroups(int n, int leastEach) {
+        for (int groups = 2; groups * leastEach <= n; groups++) {
+            if (n % groups == 0) {
+                return groups;
+            }
+        }
+        return 0;
+    }
+
+    private static Possible grouped(Layout layout, LayoutQuestion question, int groups, int parity) {
+        List<Bytes> members = question.members();
+        int n = members.size();
+        int each = n / groups;
+        Bytes member = members.getFirst();
+        Bytes dataOfGroup = member.times(each - (long) parity);
+        Bytes data = dataOfGroup.times(groups);
+        Bytes stranded = Bytes.sum(members).minus(member.times(n));
+        double hours = question.rates().rebuildHours(member);
+        return new Possible(
+                layout,
+                data,
+                member.times(n).minus(data),
+                stranded,
+                parity,
+                parity == 0 ? OptionalDouble.empty() : OptionalDouble.of(hours),
+                LossOdds.ofGroups(groups, new LossOdds.Group(each, parity, hours, dataOfGroup), question.rates()),
+                new LayoutShape.Groups(groups, each, parity, member));
+    }
+
+    private static Possible terraced(Layout layout, LayoutQuestion question, int parity) {
+        List<Bytes> members = question.members();
+        List<LayoutShape.Band> bands = Terraces.bands(members, parity);
+        Bytes data = Bytes.sum(bands.stream().map(LayoutShape.Band::data).toList());
+        Bytes stranded = Bytes.sum(bands.stream()
+                .filter(LayoutShape.Band::isStranded)
+                .map(LayoutShape.Band::total)
+                .toList());
+        double hours = question.rates().rebuildHours(members.getLast());
+        return new Possible(
+                layout,
+                data,
+                Bytes.sum(members).minus(data).minus(stranded),
+                stranded,
+                parity,
+                OptionalDouble.of(hours),
+                LossOdds.ofGroups(1, new LossOdds.Group(members.size(), parity, hours, data), question.rates()),
+                new LayoutShape.Bands(bands));
+    }
+}

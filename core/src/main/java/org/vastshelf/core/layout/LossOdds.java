@@ -1,0 +1,53 @@
+package org.vastshelf.core.layout;
+
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * The probability of losing data within a year, from a continuous-time Markov chain on the number of failed drives
+ * of a group: i → i+1 at (n−i)·λ with λ = −ln(1 − AFR)/8760 per hour; one rebuild at a time, i → i−1 at
+ * μ = 1/rebuild hours. With p failures the rebuild meets an unrecoverable read with probability
+ * q = 1 − (1 − e)^(8 · data bytes of the group): it succeeds at μ(1−q) and loses at μq. A further failure loses too.
+ *
+ * <p>Sources for the model: Gibson, <i>Redundant Disk Arrays</i>, MIT Press 1992; Chen, Lee, Gibson, Katz,
+ * Patterson, <i>RAID: High-Performance, Reliable Secondary Storage</i>, ACM Computing Surveys 26(2), 1994. They give
+ * closed forms for the mean time to loss; here the chain itself is solved over 8,760 hours from no failed drive.
+ * Groups are taken as independent.
+ */
+final class LossOdds {
+
+    static final double HOURS_A_YEAR = 8_760;
+
+    private LossOdds() {}
+
+    /** One group: drives, failures survived, hours to rebuild a drive, and the data it holds. */
+    record Group(int drives, int survives, double rebuildHours, Bytes data) {}
+
+    /** Odds that at least one of {@code count} such groups loses data within a year. */
+    static double ofGroups(int count, Group group, DriveRates rates) {
+        double one = ofGroup(group, rates);
+        return one >= 1 ? 1 : -Math.expm1(count * Math.log1p(-one));
+    }
+
+    static double ofGroup(Group group, DriveRates rates) {
+        double lambda = -Math.log1p(-rates.annualFailureRate()) / HOURS_A_YEAR;
+        double mu = 1 / group.rebuildHours();
+        double q = group.survives() == 0 ? 0 : unreadable(group.data(), rates.unrecoverableReadErrorPerBit());
+        int p = group.survives();
+        double[] up = new double[p + 1];
+        double[] down = new double[p + 1];
+        for (int i = 0; i <= p; i++) {
+            up[i] = (group.drives() - i) * lambda;
+            down[i] = i == 0 ? 0 : mu;
+        }
+        if (p > 0) {
+            up[p] += mu * q;
+            down[p] = mu * (1 - q);
+        }
+        return new BirthDeathChain(up, down).absorbedWithin(HOURS_A_YEAR);
+    }
+
+    /** q = 1 − (1 − e)^(8 · bytes), without loss of digits for small e. */
+    static double unreadable(Bytes data, double errorPerBit) {
+        return -Math.expm1(8.0 * data.value() * Math.log1p(-errorPerBit));
+    }
+}

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.layout;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.ledger;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.limit;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.look;
+
+import org.jspecify.annotations.NullMarked;

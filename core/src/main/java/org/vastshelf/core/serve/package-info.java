@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.serve;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,52 @@
+package org.vastshelf.core.unit;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * The two ways in which the trade writes sizes: powers of 1,024 (KiB, MiB, …; IEC 80000-13) and powers of
+ * 1,000 (kB, MB, …). Figures are rounded half up, at the edge only.
+ */
+public enum UnitSystem {
+    BINARY(1024, List.of("B", "KiB", "MiB", "GiB", "TiB", "PiB", "EiB")),
+    DECIMAL(1000, List.of("B", "kB", "MB", "GB", "TB", "PB", "EB"));
+
+    private final long base;
+    private final List<String> names;
+
+    UnitSystem(long base, List<String> names) {
+        this.base = base;
+        this.names = names;
+    }
+
+    /** The size with two decimals in the largest unit in which it is at least 1, such as {@code 10.91 TiB}. */
+    public String format(Bytes bytes) {
+        int power = power(bytes.value());
+        return figure(bytes, power) + " " + names.get(power);
+    }
+
+    /** The figure alone, in the unit with this power of the base. */
+    public String figure(Bytes bytes, int power) {
+        if (power == 0) {
+            return String.format(Locale.ROOT, "%,d", bytes.value());
+        }
+        BigDecimal scaled = BigDecimal.valueOf(bytes.value())
+                .divide(BigDecimal.valueOf(base).pow(power), 2, RoundingMode.HALF_UP);
+        return String.format(Locale.ROOT, "%,.2f", scaled);
+    }
+
+    public String unitName(int power) {
+        return names.get(power);
+    }
+
+    /** The power of the base whose unit suits this size: 0 for bytes, 4 for TiB or TB. */
+    public int power(long bytes) {
+        int power = 0;
+        for (long rest = bytes; rest >= base && power < names.size() - 1; rest /= base) {
+            power++;
+        }
+        return power;
+    }
+}

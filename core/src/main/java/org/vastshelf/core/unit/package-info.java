@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.unit;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,137 @@
+package org.vastshelf.core.forecast;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.function.IntToDoubleFunction;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.vastshelf.core.forecast.FillForecast.Method;
+import org.vastshelf.core.forecast.History.DayUse;
+import org.vastshelf.core.unit.Bytes;
+
+class FillDatesTest {
+
+    private static final LocalDate FIRST = LocalDate.of(2026, 1, 1);
+
+    private static History history(int days, IntToDoubleFunction used) {
+        return new History(
+                FIRST,
+                IntStream.range(0, days)
+                        .mapToObj(i -> Bytes.of(Math.round(used.applyAsDouble(i))))
+                        .toList());
+    }
+
+    @Test
+    void a_straight_line_is_full_on_the_day_it_crosses_the_capacity() {
+        FillForecast forecast = FillDates.forecast(Bytes.of(2_000_000), history(100, i -> 1_000_000 + 5_000.0 * i));
+        LocalDate crossing = FIRST.plusDays(200);
+        assertThat(List.of(forecast.early(), forecast.likely(), forecast.late()))
+                .allMatch(day -> day.orElseThrow().equals(crossing));
+        assertThat(forecast.method()).isEqualTo(Method.THEIL_SEN);
+        assertThat(forecast.fullWithin()).containsEntry(30, 0.0).containsEntry(90, 0.0).containsEntry(365, 1.0);
+    }
+
+    @Test
+    void a_removed_archive_is_a_shift_and_not_a_trend() {
+        FillForecast forecast = FillDates.forecast(
+                Bytes.of(3_000_000), history(200, i -> 1_000_000 + 10_000.0 * i - (i >= 120 ? 600_000 : 0)));
+        assertThat(forecast.method()).isEqualTo(Method.THEIL_SEN_AFTER_LAST_SHIFT);
+        assertThat(forecast.since()).isEqualTo(FIRST.plusDays(120));
+        assertThat(forecast.likely()).contains(FIRST.plusDays(260));
+    }
+
+    @Test
+    void a_shift_of_this_week_keeps_the_trend_from_before() {
+        FillForecast forecast = FillDates.forecast(
+                Bytes.of(3_000_000), history(200, i -> 1_000_000 + 10_000.0 * i - (i >= 196 ? 600_000 : 0)));
+        assertThat(forecast.method()).isEqualTo(Method.THEIL_SEN_SHIFTS_LEVELLED);
+        assertThat(forecast.likely()).contains(FIRST.plusDays(260));
+    }
+
+    @Test
+    void a_spike_that_does_not_stay_changes_nothing() {
+        FillForecast forecast = FillDates.forecast(
+                Bytes.of(3_000_000), history(100, i -> 1_000_000 + 10_000.0 * i + (i == 60 ? 900_000 : 0)));
+        assertThat(forecast.method()).isEqualTo(Method.THEIL_SEN);
+        assertThat(forecast.bytesPerDay()).isCloseTo(10_000, within(1.0));
+    }
+
+    @Test
+    void bursts_are_growth_where_they_are_the_rule() {
+        FillForecast forecast =
+                FillDates.forecast(Bytes.of(4_000_000), history(300, i -> 1_000_000 + 100_000.0 * (i / 15)));
+        assertThat(forecast.method()).isEqualTo(Method.THEIL_SEN);
+        assertThat(forecast.bytesPerDay()).isCloseTo(6_667, within(200.0));
+    }
+
+    @Test
+    void a_full_space_is_full_today_and_a_shrinking_one_never() {
+        History flat = history(30, i -> 500);
+        assertThat(FillDates.forecast(Bytes.of(500), flat).late()).contains(flat.last());
+        FillForecast shrinking = FillDates.forecast(Bytes.of(1_000_000), history(60, i -> 900_000 - 100.0 * i));
+        assertThat(shrinking.early()).isEmpty();
+        assertThat(shrinking.fullWithin()).containsEntry(365, 0.0);
+    }
+
+    @Test
+    void the_dates_are_in_order_and_the_band_widens_with_noise() {
+        Random random = new Random(7);
+        FillForecast forecast = FillDates.forecast(
+                Bytes.of(2_000_000), history(365, i -> 1_000_000 + 1_500.0 * i + 20_000 * random.nextGaussian()));
+        assertThat(forecast.early().orElseThrow()).isBefore(forecast.likely().orElseThrow());
+        assertThat(forecast.likely().orElseThrow()).isBefore(forecast.late().orElseThrow());
+        var near = forecast.band().getFirst();
+        var far = forecast.band().getLast();
+        assertThat(far.high() - far.low()).isGreaterThan(near.high() - near.low());
+    }
+
+    @Test
+    void four_of_five_held_out_fill_days_fall_between_early_and_late() {
+        Random random = new Random(11);
+        int inside = 0;
+        int runs = 60;
+        for (int run = 0; run < runs; run++) {
+            double[] whole = new double[600];
+            double rest = 0;
+            for (int i = 0; i < whole.length; i++) {
+                rest = 0.8 * rest + 8_000 * random.nextGaussian();
+                whole[i] = 1_000_000 + 1_000.0 * i + rest;
+            }
+            double capacity = 1_330_000;
+            int full = IntStream.range(250, 600).filter(i -> whole[i] >= capacity).findFirst().orElseThrow();
+            FillForecast forecast =
+                    FillDates.forecast(Bytes.of((long) capacity), history(250, i -> Math.max(0, whole[i])));
+            LocalDate day = FIRST.plusDays(full);
+            if (!day.isBefore(forecast.early().orElseThrow())
+                    && !day.isAfter(forecast.late().orElse(LocalDate.MAX))) {
+                inside++;
+            }
+        }
+        assertThat(inside / (double) runs).isBetween(0.66, 0.94);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "1,2,3,4,5,6,9 | history[6].day is 2026-01-10, must be 2026-01-08 (gap of 2 days; one value for each day, ascending)",
+                "1,2,3,4,5,6,6 | history[6].day is 2026-01-07, must be 2026-01-08 (the day before is repeated; one value for each day, ascending)",
+                "1,2,3,4,5,6,2 | history[6].day is 2026-01-03, must be 2026-01-08 (out of order; one value for each day, ascending)",
+                "1,2 | history holds 2 days, must be 7 to 14610",
+            })
+    void a_history_that_is_none_is_named(String offsets, String message) {
+        List<DayUse> days = new ArrayList<>();
+        for (String offset : offsets.split(",")) {
+            days.add(new DayUse(FIRST.plusDays(Long.parseLong(offset)), Bytes.of(5)));
+        }
+        assertThatThrownBy(() -> History.of(days)).hasMessage(message);
+    }
+}
