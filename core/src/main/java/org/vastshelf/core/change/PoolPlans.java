@@ -1,0 +1,148 @@
+package org.vastshelf.core.change;
+
+import java.time.Duration;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.layout.LayoutAnswer;
+import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
+import org.vastshelf.core.layout.LayoutAnswer.Possible;
+import org.vastshelf.core.layout.LayoutComparison;
+import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Plans pools. */
+final class PoolPlans {
+
+    /** MiB/s at which a surface check reads a whole drive. */
+    private static final double SURFACE_MIBPS = 230;
+
+    private PoolPlans() {}
+
+    static void compose(PlanDraft draft, Change.ComposePool change) {
+        Estate estate = draft.estate();
+        String key = "pool " + change.name() + ": ";
+        if (estate.pools().containsKey(change.name())) {
+            draft.refuse(key + "name", "The pool name '" + change.name() + "' is taken", "choose another name");
+            return;
+        }
+        if (!estate.servers().containsKey(change.server())) {
+            draft.refuse(key + "server", "There is no file server '" + change.server() + "'", "");
+            return;
+        }
+        if (!drivesAreThere(draft, change, key)) {
+            return;
+        }
+        List<Drive> ascending = estate.drives(change.drives()).stream()
+                .sorted(Comparator.comparing(Drive::label).thenComparing(Drive::key))
+                .toList();
+        try {
+            LayoutQuestion question = LayoutQuestion.withDefaults(
+                    ascending.stream().map(Drive::label).toList(),
+                    change.spares(),
+                    ascending.getFirst().kind().rates());
+            LayoutAnswer answer = LayoutComparison.answer(change.layout(), question);
+            switch (answer) {
+                case NotPossible not -> draft.refuse(key + "layout", not.reason(), not.remedy());
+                case Possible possible -> accept(draft, change, ascending, possible, key);
+            }
+        } catch (IllegalArgumentException refused) {
+            draft.refuse(key + "drives", refused.getMessage(), "choose other drives");
+        }
+    }
+
+    private static boolean drivesAreThere(PlanDraft draft, Change.ComposePool change, String key) {
+        Estate estate = draft.estate();
+        boolean complete = true;
+        if (new HashSet<>(change.drives()).size() < change.drives().size()) {
+            draft.refuse(key + "twice", "A drive is named twice", "name each drive once");
+            complete = false;
+        }
+        if (change.drives().isEmpty()) {
+            draft.refuse(key + "none", "No drive is chosen, must be at least " + change.layout().leastDrives(), "");
+            complete = false;
+        }
+        for (String drive : change.drives()) {
+            Drive found = estate.drives().get(drive);
+            if (found == null || !found.server().equals(change.server())) {
+                draft.refuse(
+                        key + drive, "There is no drive '" + shorten(drive) + "' on " + change.server(), "rescan");
+                complete = false;
+            } else if (found.state() != DriveState.UNCLAIMED && found.state() != DriveState.CLAIMED
+                    || estate.poolOf(found).isPresent()) {
+                draft.refuse(
+                        key + drive,
+                        "Drive " + drive + " is " + found.state().title() + ", must be unclaimed",
+                        "choose another drive");
+                complete = false;
+            }
+        }
+        return complete;
+    }
+
+    private static String shorten(String text) {
+        return text.length() <= 40 ? text : text.substring(0, 40) + "…";
+    }
+
+    private static void accept(
+            PlanDraft draft, Change.ComposePool change, List<Drive> ascending, Possible layout, String key) {
+        checks(draft, change, ascending, layout, key);
+        List<String> keys = ascending.stream().map(Drive::key).toList();
+        int members = keys.size() - change.spares();
+        if (change.surfaceCheck()) {
+            Bytes largest = ascending.getLast().label();
+            long seconds = Math.round(largest.value() / (SURFACE_MIBPS * Bytes.MIB));
+            draft.step(new Step.CheckSurfaces(keys, Duration.ofSeconds(Math.max(1, seconds))));
+        }
+        draft.step(new Step.ClaimDrives(keys));
+        draft.step(new Step.CreatePool(new Pool(
+                change.name(),
+                change.server(),
+                change.layout(),
+                keys.subList(0, members),
+                keys.subList(members, keys.size()),
+                LayoutQuestion.DEFAULT_RESERVE,
+                LayoutQuestion.DEFAULT_ALIGN,
+                Bytes.ZERO,
+                Bytes.ZERO)));
+        draft.permanent("The layout of " + change.name() + " can't be changed. Undoing means moving off what it holds,"
+                + " dissolving it and building again.");
+    }
+
+    private static void checks(
+            PlanDraft draft, Change.ComposePool change, List<Drive> drives, Possible layout, String key) {
+        List<Drive> withData =
+                drives.stream().filter(d -> d.held().isPresent()).toList();
+        for (Drive drive : withData) {
+            draft.confirm(key + "data " + drive.key(), "Drive " + drive.key() + " holds " + drive.heldData()
+                    + "; it will be gone");
+        }
+        if (withData.isEmpty()) {
+            draft.fine(key + "data", "No data on the chosen drives");
+        }
+        for (Drive drive : drives) {
+            drive.health()
+                    .ailment()
+                    .ifPresent(why -> draft.watch(key + "ails " + drive.key(), "Drive " + drive.key() + " ails: " + why,
+                            "leave it out"));
+        }
+        if (drives.stream().map(Drive::kind).distinct().count() > 1) {
+            draft.watch(key + "kinds", "Spinning and solid-state drives are mixed; the slower sets the pace",
+                    "choose one kind");
+        }
+        if (layout.survives() == 0) {
+            draft.confirm(key + "unsafe", change.layout().title() + " survives no failure: one lost drive loses all");
+        } else if (change.spares() == 0) {
+            draft.watch(key + "spare", "No hot spare: a rebuild waits for somebody to bring a drive", "keep one spare");
+        }
+        if (!layout.stranded().isZero()) {
+            draft.watch(key + "stranded", UnitSystem.BINARY.format(layout.stranded()) + " stay stranded",
+                    "a terraced layout uses mixed sizes");
+        }
+    }
+}

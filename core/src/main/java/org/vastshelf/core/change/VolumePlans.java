@@ -1,0 +1,57 @@
+package org.vastshelf.core.change;
+
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.ledger.ByteLedger;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Plans volumes. */
+final class VolumePlans {
+
+    private VolumePlans() {}
+
+    static void compose(PlanDraft draft, Usage usage, Volume volume) {
+        Estate estate = draft.estate();
+        String key = "volume " + volume.name() + ": ";
+        Pool pool = estate.pools().get(volume.pool());
+        if (estate.volumes().containsKey(volume.name())) {
+            draft.refuse(key + "name", "The volume name '" + volume.name() + "' is taken", "choose another name");
+            return;
+        }
+        if (pool == null) {
+            draft.refuse(key + "pool", "There is no pool '" + volume.pool() + "'", "compose it first");
+            return;
+        }
+        ByteLedger ledger = Ledgers.ofPool(estate, usage, pool);
+        if (!volume.thin() && volume.size().isMoreThan(ledger.free())) {
+            draft.refuse(
+                    key + "space",
+                    "A thick volume of " + text(volume.size()) + " does not fit: " + pool.name() + " has "
+                            + text(ledger.free()) + " free",
+                    "at most " + ledger.free().value() + " bytes, or thin");
+            return;
+        }
+        draft.step(new Step.CreateVolume(volume));
+        ByteLedger after = Ledgers.ofPool(draft.estate(), usage, pool);
+        Bytes usable = Ledgers.usable(estate, pool);
+        if (after.beyond().isZero()) {
+            draft.fine(key + "promise", "All that " + pool.name() + " promises is there");
+        } else {
+            draft.watch(
+                    key + "promise",
+                    pool.name() + " promises " + text(usable.plus(after.beyond())) + " of " + text(usable) + ", "
+                            + text(after.beyond()) + " beyond its end",
+                    "make it smaller, or watch the fill date");
+        }
+        draft.permanent("The block size of " + volume.name() + ", " + volume.blockSize() / Bytes.KIB
+                + " KiB, can't be changed. Undoing means copying its files to another volume.");
+    }
+
+    private static String text(Bytes bytes) {
+        return UnitSystem.BINARY.format(bytes);
+    }
+}

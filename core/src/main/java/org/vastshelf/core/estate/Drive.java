@@ -1,0 +1,39 @@
+package org.vastshelf.core.estate;
+
+import java.util.Optional;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * One drive in a bay.
+ *
+ * @param label the size on its label
+ * @param heldData what an earlier owner left on it; empty for none
+ */
+public record Drive(
+        String server,
+        int enclosure,
+        int bay,
+        Bytes label,
+        DriveKind kind,
+        DriveState state,
+        DriveHealth health,
+        String heldData) {
+
+    /** Server, enclosure and bay, such as {@code fernhill/3/7}. */
+    public String key() {
+        return server + "/" + enclosure + "/" + bay;
+    }
+
+    public Drive in(DriveState next) {
+        return new Drive(server, enclosure, bay, label, kind, next, health, heldData);
+    }
+
+    /** The same drive with nothing on it any more. */
+    public Drive wiped() {
+        return new Drive(server, enclosure, bay, label, kind, state, health, "");
+    }
+
+    public Optional<String> held() {
+        return heldData.isEmpty() ? Optional.empty() : Optional.of(heldData);
+    }
+}

@@ -1,0 +1,4 @@
+package org.vastshelf.core.estate;
+
+/** A place: a building or a cloud region. */
+public record Site(String name, String title) {}

@@ -1,0 +1,25 @@
+package org.vastshelf.core.gate;
+
+import java.util.Optional;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * What a client sees as the size of a share and what is left of it: total = min(Z, volume),
+ * free = min(Z − used, volume free, pool free if thin), never negative, with Z the tightest stop level.
+ */
+public record ClientSpace(Bytes total, Bytes free) {
+
+    public static ClientSpace of(GateView view) {
+        Bytes total = view.volume().size();
+        Bytes free = view.room();
+        for (Account account : view.accounts()) {
+            Optional<Bytes> stop = account.rule().stopAt();
+            if (stop.isPresent()) {
+                total = total.min(stop.get());
+                free = free.min(stop.get().minusOrZero(account.used()));
+            }
+        }
+        return new ClientSpace(total, free);
+    }
+}

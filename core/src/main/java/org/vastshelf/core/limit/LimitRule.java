@@ -1,0 +1,82 @@
+package org.vastshelf.core.limit;
+
+import java.time.Duration;
+import java.util.Optional;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * How much a folder, or each child folder of it, may hold, in logical bytes. Without any level it only tracks.
+ *
+ * @param warnAt notifies from here on
+ * @param graceAt from here growth is allowed for the grace time only, then refused
+ * @param graceTime counted from the moment usage passed the grace level; one minute to one year
+ * @param stopAt refuses what would exceed it
+ */
+public record LimitRule(
+        String share,
+        FilePath path,
+        boolean eachChild,
+        Optional<Bytes> warnAt,
+        Optional<Bytes> graceAt,
+        Duration graceTime,
+        Optional<Bytes> stopAt) {
+
+    public static final Duration DEFAULT_GRACE = Duration.ofDays(7);
+
+    public LimitRule {
+        requireOrder("grace level", graceAt, "warn level", warnAt);
+        requireOrder("stop level", stopAt, "grace level", graceAt);
+        requireOrder("stop level", stopAt, "warn level", warnAt);
+        if (graceTime.compareTo(Duration.ofMinutes(1)) < 0 || graceTime.compareTo(Duration.ofDays(366)) > 0) {
+            throw new IllegalArgumentException(
+                    "grace time is " + graceTime.toMinutes() + " minutes, must be 1 minute to 366 days");
+        }
+    }
+
+    private static void requireOrder(String upper, Optional<Bytes> high, String lower, Optional<Bytes> low) {
+        if (high.isPresent() && low.isPresent() && low.get().isMoreThan(high.get())) {
+            throw new IllegalArgumentException(upper + " is " + high.get().value() + " bytes, must be at least the "
+                    + lower + " of " + low.get().value() + " bytes");
+        }
+    }
+
+    /** Share, folder and whether each child counts for itself; one rule for each such key. */
+    public String key() {
+        return share + ":" + path + (eachChild ? (path.isRoot() ? "*" : "/*") : "");
+    }
+
+    /** The folder whose bytes count where a write goes to {@code file}, if the rule covers it. */
+    public Optional<FilePath> accountFor(FilePath file) {
+        if (file.isRoot() || !file.parent().isWithin(path)) {
+            return Optional.empty();
+        }
+        if (!eachChild) {
+            return Optional.of(path);
+        }
+        int depth = path.parts().size();
+        return file.parts().size() > depth + 1
+                ? Optional.of(path.child(file.parts().get(depth)))
+                : Optional.empty();
+    }
+
+    /** The strictest stance that the rule takes. */
+    public Stance stance() {
+        if (stopAt.isPresent()) {
+            return Stance.STOP;
+        }
+        if (graceAt.isPresent()) {
+            return Stance.GRACE;
+        }
+        return warnAt.isPresent() ? Stance.WARN : Stance.TRACK;
+    }
+
+    public Optional<Bytes> level(Stance stance) {
+        return switch (stance) {
+            case TRACK -> Optional.empty();
+            case WARN -> warnAt;
+            case GRACE -> graceAt;
+            case STOP -> stopAt;
+        };
+    }
+}

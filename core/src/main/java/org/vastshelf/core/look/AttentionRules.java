@@ -1,0 +1,163 @@
+package org.vastshelf.core.look;
+
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.forecast.FillForecast;
+import org.vastshelf.core.ledger.ByteLedger;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.look.Attention.Area;
+import org.vastshelf.core.look.Attention.Subject;
+import org.vastshelf.core.look.Attention.Urgency;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Finds what needs an administrator today, most urgent first. */
+public final class AttentionRules {
+
+    private static final int ACT_DAYS = 60;
+    private static final int WATCH_DAYS = 180;
+
+    private AttentionRules() {}
+
+    /**
+     * Looks the estate through.
+     *
+     * @param forecasts by volume name
+     * @param accounts limit accounts that are near or over a level
+     */
+    public static List<Attention> find(
+            Estate estate, Usage usage, Map<String, FillForecast> forecasts, List<Account> accounts, LocalDate today) {
+        List<Attention> found = new ArrayList<>();
+        estate.drives().values().forEach(d -> ailing(estate, d).ifPresent(found::add));
+        estate.volumes().values().forEach(v -> {
+            filling(v, usage, forecasts.get(v.name()), today).ifPresent(found::add);
+            alarm(v, usage).ifPresent(found::add);
+        });
+        estate.pools().values().forEach(p -> overCommitted(estate, usage, p).ifPresent(found::add));
+        estate.shares().values().forEach(s -> unreachable(estate, s).ifPresent(found::add));
+        accounts.forEach(a -> full(a).ifPresent(found::add));
+        return found.stream().sorted().toList();
+    }
+
+    private static Optional<Attention> ailing(Estate estate, Drive drive) {
+        return drive.health().ailment().map(why -> {
+            Optional<Pool> pool = estate.poolOf(drive);
+            boolean spare = estate.drives().values().stream()
+                    .anyMatch(d -> d.server().equals(drive.server())
+                            && d.state() == org.vastshelf.core.estate.DriveState.SPARE
+                            && d.kind() == drive.kind()
+                            && d.label().compareTo(drive.label()) >= 0);
+            return new Attention(
+                    Urgency.ACT,
+                    new Subject(Area.DRIVE, drive.key()),
+                    "Drive " + drive.key(),
+                    "ails: " + why + pool.map(p -> "; in pool " + p.name()).orElse("; in no pool"),
+                    Optional.empty(),
+                    spare ? "a spare waits" : "no spare of its size",
+                    "see its bay");
+        });
+    }
+
+    private static Optional<Attention> filling(Volume volume, Usage usage, FillForecast forecast, LocalDate today) {
+        if (forecast == null || forecast.likely().isEmpty()) {
+            return Optional.empty();
+        }
+        LocalDate likely = forecast.likely().get();
+        long days = ChronoUnit.DAYS.between(today, likely);
+        if (days > WATCH_DAYS) {
+            return Optional.empty();
+        }
+        Bytes left = volume.size().minusOrZero(usage.of(volume.name()).used());
+        String when = forecast.early().map(LocalDate::toString).orElse("?") + " to "
+                + forecast.late().map(LocalDate::toString).orElse("later");
+        return Optional.of(new Attention(
+                days <= ACT_DAYS ? Urgency.ACT : Urgency.WATCH,
+                new Subject(Area.VOLUME, volume.name()),
+                "Volume " + volume.name(),
+                "is full in " + Math.max(0, days) + " days; " + UnitSystem.BINARY.format(left) + " are left",
+                Optional.of(likely),
+                when,
+                "see the forecast"));
+    }
+
+    private static Optional<Attention> alarm(Volume volume, Usage usage) {
+        Bytes used = usage.of(volume.name()).used();
+        double share = used.shareOf(volume.size()) * 100;
+        if (share < volume.alarmPercent()) {
+            return Optional.empty();
+        }
+        return Optional.of(new Attention(
+                Urgency.WATCH,
+                new Subject(Area.VOLUME, volume.name()),
+                "Volume " + volume.name(),
+                String.format(Locale.ROOT, "is %.1f %% used, its alarm level is %d %%", share, volume.alarmPercent()),
+                Optional.empty(),
+                "now",
+                "see its bytes"));
+    }
+
+    private static Optional<Attention> overCommitted(Estate estate, Usage usage, Pool pool) {
+        ByteLedger ledger = Ledgers.ofPool(estate, usage, pool);
+        if (ledger.beyond().isZero()) {
+            return Optional.empty();
+        }
+        Bytes usable = Ledgers.usable(estate, pool);
+        double times = usable.plus(ledger.beyond()).shareOf(usable);
+        return Optional.of(new Attention(
+                Urgency.WATCH,
+                new Subject(Area.POOL, pool.name()),
+                "Pool " + pool.name(),
+                String.format(Locale.ROOT, "promises %.2f × what it has, %s beyond its end", times,
+                        UnitSystem.BINARY.format(ledger.beyond())),
+                Optional.empty(),
+                UnitSystem.BINARY.format(ledger.free()) + " left",
+                "see its ledger"));
+    }
+
+    private static Optional<Attention> unreachable(Estate estate, Share share) {
+        Optional<FileServer> server = estate.serverOf(share);
+        boolean noAddress = server.filter(FileServer::isReachable).isEmpty();
+        boolean noExport = share.nfs() && !share.smb() && share.exports().isEmpty();
+        if (!noAddress && !noExport) {
+            return Optional.empty();
+        }
+        return Optional.of(new Attention(
+                Urgency.ACT,
+                new Subject(Area.SHARE, share.name()),
+                "Share " + share.name(),
+                noAddress ? "its file server has no data address; no client reaches it"
+                        : "has no export rule; no client host reaches it",
+                Optional.empty(),
+                "now",
+                "set who may mount it"));
+    }
+
+    private static Optional<Attention> full(Account account) {
+        Optional<Bytes> stop = account.rule().stopAt();
+        if (stop.isEmpty() || account.used().shareOf(stop.get()) < 0.995) {
+            return Optional.empty();
+        }
+        return Optional.of(new Attention(
+                Urgency.WATCH,
+                new Subject(Area.ACCOUNT, account.rule().key()),
+                account.rule().share() + account.folder(),
+                "holds " + UnitSystem.BINARY.format(account.used()) + " of " + UnitSystem.BINARY.format(stop.get())
+                        + ", saves are refused",
+                Optional.empty(),
+                "now",
+                "see its limit"));
+    }
+}
