@@ -24,6 +24,11 @@ public sealed interface Step {
 
     Estate apply(Estate estate);
 
+    /** Why the estate, which other orders may have changed since, does not allow the step any more. */
+    default Optional<String> obstacle(Estate estate) {
+        return Optional.empty();
+    }
+
     /** The estate as it was before {@link #apply}. */
     Estate undo(Estate estate);
 
@@ -58,6 +63,15 @@ public sealed interface Step {
         }
 
         @Override
+        public Optional<String> obstacle(Estate estate) {
+            return drives.stream()
+                    .filter(key -> estate.drives().get(key) == null
+                            || estate.drives().get(key).state() != DriveState.UNCLAIMED)
+                    .findFirst()
+                    .map(key -> "drive " + key + " is not unclaimed any more");
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withDrives(estate.drives(drives).stream()
                     .map(d -> d.wiped().in(DriveState.CLAIMED))
@@ -81,6 +95,13 @@ public sealed interface Step {
         @Override
         public Duration expected() {
             return Duration.ofSeconds(30);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return estate.pools().containsKey(pool.name())
+                    ? Optional.of("the pool name '" + pool.name() + "' is taken")
+                    : Optional.empty();
         }
 
         @Override
@@ -114,6 +135,16 @@ public sealed interface Step {
         }
 
         @Override
+        public Optional<String> obstacle(Estate estate) {
+            if (!estate.pools().containsKey(volume.pool())) {
+                return Optional.of("there is no pool '" + volume.pool() + "'");
+            }
+            return estate.volumes().containsKey(volume.name())
+                    ? Optional.of("the volume name '" + volume.name() + "' is taken")
+                    : Optional.empty();
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withVolume(volume);
         }
@@ -134,6 +165,16 @@ public sealed interface Step {
         @Override
         public Duration expected() {
             return Duration.ofSeconds(5);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            if (!estate.volumes().containsKey(share.volume())) {
+                return Optional.of("there is no volume '" + share.volume() + "'");
+            }
+            return Optional.ofNullable(estate.shares().get(share.name())).equals(before)
+                    ? Optional.empty()
+                    : Optional.of("share '" + share.name() + "' was changed meanwhile");
         }
 
         @Override

@@ -1,0 +1,72 @@
+package org.vastshelf.app.clock;
+
+import static org.vastshelf.app.store.generated.Tables.DEMO_CLOCK;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.InstantSource;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
+import org.jooq.DSLContext;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.config.Settings;
+
+/** The time of the installation. The demo's runs beside real time and can be moved forward. */
+@Component
+public class ShelfClock implements InstantSource {
+
+    /** Monday 2 March 2026, 08:00: where the demo begins. */
+    public static final Instant DEMO_START = Instant.parse("2026-03-02T08:00:00Z");
+
+    private final DSLContext db;
+    private final boolean demo;
+    private volatile Duration offset = Duration.ZERO;
+
+    ShelfClock(DSLContext db, Settings settings) {
+        this.db = db;
+        this.demo = settings.demo();
+        if (demo && !db.fetchExists(DEMO_CLOCK)) {
+            db.insertInto(DEMO_CLOCK)
+                    .values(1, ChronoUnit.MICROS.between(Instant.now(), DEMO_START))
+                    .onDuplicateKeyIgnore()
+                    .execute();
+        }
+        refresh();
+    }
+
+    /** Another node may have moved the clock. */
+    @Scheduled(fixedDelay = 1_000)
+    void refresh() {
+        if (demo) {
+            Long micros =
+                    db.select(DEMO_CLOCK.OFFSET_MICROS).from(DEMO_CLOCK).fetchOne(DEMO_CLOCK.OFFSET_MICROS);
+            offset = Duration.of(micros == null ? 0 : micros, ChronoUnit.MICROS);
+        }
+    }
+
+    @Override
+    public Instant instant() {
+        return Instant.now().plus(offset).truncatedTo(ChronoUnit.MICROS);
+    }
+
+    public LocalDate today() {
+        return LocalDate.ofInstant(instant(), ZoneOffset.UTC);
+    }
+
+    public boolean canMove() {
+        return demo;
+    }
+
+    /** Moves the demo's clock forward. */
+    public void forward(Duration by) {
+        if (!demo) {
+            throw new IllegalStateException("only the demo's clock can be moved");
+        }
+        db.update(DEMO_CLOCK)
+                .set(DEMO_CLOCK.OFFSET_MICROS, DEMO_CLOCK.OFFSET_MICROS.plus(by.toNanos() / 1_000))
+                .execute();
+        refresh();
+    }
+}

@@ -1,0 +1,56 @@
+package org.vastshelf.app.config;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonValue;
+import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Step;
+import org.vastshelf.core.estate.Cidr;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.unit.Bytes;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+/** How core's types look as JSON: sizes and paths as plain values, changes and steps by their simple name. */
+@Configuration
+public class Json {
+
+    @Bean
+    JsonMapperBuilderCustomizer coreTypes() {
+        return Json::customise;
+    }
+
+    private static void customise(JsonMapper.Builder builder) {
+        builder.addMixIn(Bytes.class, BytesMixIn.class)
+                .addMixIn(Cidr.class, TextMixIn.class)
+                .addMixIn(FilePath.class, TextMixIn.class)
+                .addMixIn(Change.class, ChangeMixIn.class)
+                .addMixIn(Step.class, StepMixIn.class)
+                .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);
+    }
+
+    abstract static class BytesMixIn {
+        @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
+        BytesMixIn(long value) {}
+
+        @JsonValue
+        abstract long value();
+    }
+
+    abstract static class TextMixIn {
+        @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
+        TextMixIn(String text) {}
+
+        @JsonValue
+        abstract String text();
+    }
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "change")
+    interface ChangeMixIn {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "step")
+    interface StepMixIn {}
+}

@@ -1,0 +1,32 @@
+package org.vastshelf.app.config;
+
+import java.nio.file.Path;
+import java.util.List;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+
+/**
+ * What an installation sets.
+ *
+ * @param demo load the demo estate into an empty database and let its clock be moved
+ * @param data folder for what is not in the database
+ * @param scanRoots folders below which real trees may be brought in
+ */
+@ConfigurationProperties("vastshelf")
+public record Settings(
+        @DefaultValue("true") boolean demo,
+        @DefaultValue("var/data") Path data,
+        @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"}) List<String> scanRoots,
+        @DefaultValue DirectorySettings directory) {
+
+    /**
+     * Where people sign in.
+     *
+     * @param url LDAP URL; empty for the embedded one
+     */
+    public record DirectorySettings(
+            @DefaultValue("") String url,
+            @DefaultValue("dc=larkmoor,dc=example") String base,
+            @DefaultValue("") String bindDn,
+            @DefaultValue("") String bindPassword) {}
+}

@@ -1,0 +1,113 @@
+package org.vastshelf.app.directory;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.unboundid.ldap.sdk.Filter;
+import com.unboundid.ldap.sdk.LDAPConnection;
+import com.unboundid.ldap.sdk.LDAPConnectionPool;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.LDAPURL;
+import com.unboundid.ldap.sdk.ResultCode;
+import com.unboundid.ldap.sdk.SearchResultEntry;
+import com.unboundid.ldap.sdk.SearchScope;
+import java.time.Duration;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.vastshelf.core.estate.Directory;
+import org.vastshelf.core.estate.Person;
+
+/** People and groups of an LDAP directory (RFC 4511): {@code inetOrgPerson} by uid, {@code groupOfNames} by member. */
+final class LdapDirectory implements Directory, AutoCloseable {
+
+    private static final String EVERYONE = "everyone";
+
+    private final LDAPConnectionPool pool;
+    private final LDAPURL url;
+    private final String base;
+    private final Cache<String, Map<String, Entry>> cache =
+            Caffeine.newBuilder().expireAfterWrite(Duration.ofSeconds(30)).build();
+
+    private record Entry(String dn, Person person) {}
+
+    LdapDirectory(String url, String base, String bindDn, String bindPassword) throws LDAPException {
+        this.url = new LDAPURL(url);
+        this.base = base;
+        LDAPConnection first = bindDn.isEmpty()
+                ? new LDAPConnection(this.url.getHost(), this.url.getPort())
+                : new LDAPConnection(this.url.getHost(), this.url.getPort(), bindDn, bindPassword);
+        this.pool = new LDAPConnectionPool(first, 1, 8);
+    }
+
+    @Override
+    public Optional<Person> person(String uid) {
+        return Optional.ofNullable(entries().get(uid)).map(Entry::person);
+    }
+
+    @Override
+    public List<Person> people() {
+        return entries().values().stream()
+                .map(Entry::person)
+                .sorted(Comparator.comparing(Person::name))
+                .toList();
+    }
+
+    @Override
+    public boolean authenticates(String uid, String password) {
+        Entry entry = entries().get(uid);
+        // A bind without a password succeeds anonymously (RFC 4513, section 5.1.2); it proves nothing.
+        if (entry == null || password.isEmpty()) {
+            return false;
+        }
+        try (LDAPConnection connection = new LDAPConnection(url.getHost(), url.getPort())) {
+            return connection.bind(entry.dn, password).getResultCode() == ResultCode.SUCCESS;
+        } catch (LDAPException e) {
+            if (e.getResultCode() == ResultCode.INVALID_CREDENTIALS) {
+                return false;
+            }
+            throw new IllegalStateException("the directory does not answer", e);
+        }
+    }
+
+    private Map<String, Entry> entries() {
+        return cache.get(EVERYONE, key -> read());
+    }
+
+    private Map<String, Entry> read() {
+        try {
+            Map<String, Set<String>> groups = new HashMap<>();
+            for (SearchResultEntry group : search("groupOfNames", "cn", "member")) {
+                for (String member : group.getAttributeValues("member")) {
+                    groups.computeIfAbsent(normal(member), m -> new HashSet<>()).add(group.getAttributeValue("cn"));
+                }
+            }
+            Map<String, Entry> people = new HashMap<>();
+            for (SearchResultEntry found : search("inetOrgPerson", "uid", "cn")) {
+                String uid = found.getAttributeValue("uid");
+                Set<String> memberOf = groups.getOrDefault(normal(found.getDN()), Set.of());
+                people.put(uid, new Entry(found.getDN(), new Person(uid, found.getAttributeValue("cn"), memberOf)));
+            }
+            return people;
+        } catch (LDAPException e) {
+            throw new IllegalStateException("the directory does not answer", e);
+        }
+    }
+
+    private List<SearchResultEntry> search(String objectClass, String... attributes) throws LDAPException {
+        return pool.search(base, SearchScope.SUB, Filter.createEqualityFilter("objectClass", objectClass), attributes)
+                .getSearchEntries();
+    }
+
+    private static String normal(String dn) throws LDAPException {
+        return com.unboundid.ldap.sdk.DN.normalize(dn);
+    }
+
+    @Override
+    public void close() {
+        pool.close();
+    }
+}

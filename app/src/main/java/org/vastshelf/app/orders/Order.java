@@ -1,0 +1,80 @@
+package org.vastshelf.app.orders;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Step;
+
+/** A set of changes: a draft, or on its way, or ended. */
+public record Order(
+        long id,
+        String author,
+        OrderState state,
+        Instant createdAt,
+        @Nullable Instant startedAt,
+        @Nullable Instant finishedAt,
+        Set<String> confirmed,
+        String outcome,
+        List<Line> lines,
+        List<Journalled> steps) {
+
+    public Order {
+        confirmed = Set.copyOf(confirmed);
+        lines = List.copyOf(lines);
+        steps = List.copyOf(steps);
+    }
+
+    /** A change in a draft; a struck one is kept, so that it can be restored. */
+    public record Line(int position, boolean struck, Change change) {}
+
+    public enum StepState {
+        WAITING,
+        STARTED,
+        DONE,
+        TAKEN_BACK
+    }
+
+    /** A step with its journal. */
+    public record Journalled(
+            int position,
+            StepState state,
+            @Nullable Instant startedAt,
+            @Nullable Instant dueAt,
+            @Nullable Instant finishedAt,
+            Step step) {
+
+        /** Share of the expected time that has passed, 0 to 100. */
+        public int percent(Instant now) {
+            if (state == StepState.DONE) {
+                return 100;
+            }
+            if (state != StepState.STARTED || startedAt == null || dueAt == null) {
+                return 0;
+            }
+            long all = Math.max(1, Duration.between(startedAt, dueAt).toMillis());
+            return (int) Math.clamp(Duration.between(startedAt, now).toMillis() * 100 / all, 0, 99);
+        }
+    }
+
+    /** The changes that are not struck. */
+    public List<Change> changes() {
+        return lines.stream().filter(l -> !l.struck()).map(Line::change).toList();
+    }
+
+    /** The first change in words, and how many more. */
+    public String title() {
+        List<Change> changes = changes();
+        if (changes.isEmpty()) {
+            return "Nothing yet";
+        }
+        String more = changes.size() == 1 ? "" : " and " + (changes.size() - 1) + " more";
+        return changes.getFirst().title() + more;
+    }
+
+    public boolean isUnderWay() {
+        return state == OrderState.RUNNING || state == OrderState.TAKING_BACK;
+    }
+}

@@ -1,0 +1,185 @@
+package org.vastshelf.app.orders;
+
+import java.time.Instant;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.orders.Order.Journalled;
+import org.vastshelf.app.orders.Order.StepState;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.core.change.Devices;
+
+/**
+ * Carries out orders. The journal is written before a step acts and after it acted, so that whatever the moment at
+ * which the application is killed, the next start knows whether to ask the devices, to begin again or to take back.
+ * After a jump of the clock each step begins when the one before it was done, not when somebody looked.
+ */
+@Component
+public class OrderRunner {
+
+    private static final Logger LOG = LoggerFactory.getLogger(OrderRunner.class);
+
+    private final OrderStore orders;
+    private final EstateStore estates;
+    private final Devices devices;
+    private final AuditStore audit;
+    private final ShelfClock clock;
+    private final TransactionTemplate transaction;
+
+    OrderRunner(
+            OrderStore orders,
+            EstateStore estates,
+            Devices devices,
+            AuditStore audit,
+            ShelfClock clock,
+            TransactionTemplate transaction) {
+        this.orders = orders;
+        this.estates = estates;
+        this.devices = devices;
+        this.audit = audit;
+        this.clock = clock;
+        this.transaction = transaction;
+    }
+
+    /** Says of each order that a stop or a kill interrupted that it goes on. */
+    @EventListener(ApplicationReadyEvent.class)
+    void resume() {
+        for (long id : orders.underWay()) {
+            transaction.executeWithoutResult(t -> orders.claim(id).ifPresent(order -> {
+                long done = order.steps().stream()
+                        .filter(s -> s.state() == StepState.DONE)
+                        .count();
+                String note = "Interrupted after " + done + " of " + order.steps().size() + " steps, went on at "
+                        + clock.instant().truncatedTo(java.time.temporal.ChronoUnit.SECONDS) + ".";
+                orders.state(id, order.state(), joined(order.outcome(), note), null);
+                LOG.info("order {}: {}", id, note);
+            }));
+        }
+    }
+
+    @Scheduled(fixedDelay = 500)
+    public void run() {
+        Instant now = clock.instant();
+        for (long id : orders.underWay()) {
+            while (Boolean.TRUE.equals(transaction.execute(t -> advance(id, now)))) {
+                LOG.debug("order {} moved on", id);
+            }
+        }
+    }
+
+    /** One move of one order, in one transaction; false when there is nothing more to do by now. */
+    private boolean advance(long id, Instant now) {
+        return orders.claim(id)
+                .map(order -> switch (order.state()) {
+                    case RUNNING -> forward(order, now);
+                    case TAKING_BACK -> back(order, now);
+                    case DRAFT, DONE, TAKEN_BACK -> false;
+                })
+                .orElse(false);
+    }
+
+    private boolean forward(Order order, Instant now) {
+        Optional<Journalled> next = order.steps().stream()
+                .filter(s -> s.state() != StepState.DONE)
+                .findFirst();
+        if (next.isEmpty()) {
+            finish(order, OrderState.DONE, joined(order.outcome(), "Finished."), lastEnd(order));
+            return false;
+        }
+        Journalled step = next.get();
+        return step.state() == StepState.WAITING ? begin(order, step) : complete(order, step, now);
+    }
+
+    private boolean begin(Order order, Journalled step) {
+        Optional<String> obstacle = step.step().obstacle(estates.load());
+        if (obstacle.isPresent()) {
+            return giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.get() + ".");
+        }
+        Instant at = lastEnd(order);
+        Instant due = at.plus(step.step().expected());
+        orders.journal(order.id(), new Journalled(step.position(), StepState.STARTED, at, due, null, step.step()));
+        return true;
+    }
+
+    private boolean complete(Order order, Journalled step, Instant now) {
+        Instant end = devices.begin(key(order, step), step.step(), step.startedAt());
+        if (end.isAfter(now)) {
+            return false;
+        }
+        try {
+            estates.change(estate -> {
+                step.step().obstacle(estate).ifPresent(why -> {
+                    throw new Obstacle(why);
+                });
+                return step.step().apply(estate);
+            });
+        } catch (Obstacle obstacle) {
+            return giveUp(
+                    order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.getMessage() + ".");
+        }
+        orders.journal(
+                order.id(),
+                new Journalled(step.position(), StepState.DONE, step.startedAt(), step.dueAt(), end, step.step()));
+        return true;
+    }
+
+    private static final class Obstacle extends RuntimeException {
+        Obstacle(String why) {
+            super(why);
+        }
+    }
+
+    private boolean giveUp(Order order, String why) {
+        orders.state(order.id(), OrderState.TAKING_BACK, joined(order.outcome(), why), null);
+        return true;
+    }
+
+    private boolean back(Order order, Instant now) {
+        Optional<Journalled> last = order.steps().reversed().stream()
+                .filter(s -> s.state() == StepState.DONE || s.state() == StepState.STARTED)
+                .findFirst();
+        if (last.isEmpty()) {
+            finish(order, OrderState.TAKEN_BACK, joined(order.outcome(), "Taken back whole."), now);
+            return false;
+        }
+        Journalled step = last.get();
+        devices.takeBack(key(order, step));
+        if (step.state() == StepState.DONE) {
+            estates.change(step.step()::undo);
+        }
+        orders.journal(
+                order.id(),
+                new Journalled(step.position(), StepState.TAKEN_BACK, step.startedAt(), step.dueAt(), now, step.step()));
+        return true;
+    }
+
+    private void finish(Order order, OrderState state, String outcome, Instant at) {
+        orders.state(order.id(), state, outcome, at);
+        audit.append(new AuditStore.Entry(
+                at, order.author(), "", "", "ORDER", "/orders/" + order.id(), 0, state == OrderState.DONE,
+                order.title() + ": " + state.title()));
+    }
+
+    private static Instant lastEnd(Order order) {
+        return order.steps().stream()
+                .filter(s -> s.finishedAt() != null)
+                .map(Journalled::finishedAt)
+                .max(Instant::compareTo)
+                .orElse(order.startedAt());
+    }
+
+    private static String key(Order order, Journalled step) {
+        return "order-" + order.id() + "-" + order.startedAt().toEpochMilli() + "-step-" + step.position();
+    }
+
+    private static String joined(String before, String more) {
+        return before.isEmpty() ? more : before + " " + more;
+    }
+}

@@ -1,0 +1,164 @@
+package org.vastshelf.app.orders;
+
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Check;
+import org.vastshelf.core.change.Plan;
+import org.vastshelf.core.change.Planner;
+
+/** Drafts, and what can be done with them. No object of the estate is changed by another road. */
+@Service
+public class OrderService {
+
+    private static final int MOST_CHANGES = 100;
+
+    private final OrderStore orders;
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final ShelfClock clock;
+
+    OrderService(OrderStore orders, EstateStore estates, UsageStore usage, ShelfClock clock) {
+        this.orders = orders;
+        this.estates = estates;
+        this.usage = usage;
+        this.clock = clock;
+    }
+
+    /** A draft is refused as it stands, for the reasons in the message. */
+    public static final class NotReady extends RuntimeException {
+        NotReady(String message) {
+            super(message);
+        }
+    }
+
+    /** No order has this number. */
+    public static final class NoSuchOrder extends RuntimeException {
+        NoSuchOrder(long id) {
+            super("There is no order " + id);
+        }
+    }
+
+    public Optional<Order> draftOf(String author) {
+        return orders.latestDraft(author);
+    }
+
+    public Order order(long id) {
+        return orders.find(id).orElseThrow(() -> new NoSuchOrder(id));
+    }
+
+    public List<Order> page(long before, int limit) {
+        return orders.page(before, limit);
+    }
+
+    public Plan plan(List<Change> changes) {
+        return Planner.plan(estates.load(), usage.load(), changes);
+    }
+
+    /** Adds to the author's latest draft, or begins one. */
+    @Transactional
+    public Order add(String author, Change change) {
+        long id = orders.latestDraft(author).map(Order::id).orElseGet(() -> orders.createDraft(author, clock.instant()));
+        addTo(id, List.of(change));
+        return order(id);
+    }
+
+    /** A draft of its own. */
+    @Transactional
+    public Order create(String author, List<Change> changes) {
+        if (changes.isEmpty()) {
+            throw new IllegalArgumentException("changes is empty, must hold 1 to " + MOST_CHANGES);
+        }
+        long id = orders.createDraft(author, clock.instant());
+        addTo(id, changes);
+        return order(id);
+    }
+
+    private void addTo(long id, List<Change> changes) {
+        int count = changes.size() + order(id).lines().size();
+        if (count > MOST_CHANGES) {
+            throw new IllegalArgumentException("changes holds " + count + ", must be at most " + MOST_CHANGES);
+        }
+        changes.forEach(change -> orders.addChange(id, change));
+    }
+
+    @Transactional
+    public void strike(long id, int position, boolean struck) {
+        requireDraft(id);
+        orders.strike(id, position, struck);
+    }
+
+    @Transactional
+    public void confirm(long id, String key, boolean yes) {
+        Set<String> keys = new HashSet<>(requireDraft(id).confirmed());
+        if (yes) {
+            keys.add(key);
+        } else {
+            keys.remove(key);
+        }
+        orders.confirm(id, keys);
+    }
+
+    @Transactional
+    public void discard(long id) {
+        requireDraft(id);
+        orders.discard(id);
+    }
+
+    /**
+     * Starts a draft.
+     *
+     * @throws NotReady when a check refuses it or waits to be confirmed
+     */
+    @Transactional
+    public Order carryOut(long id) {
+        Order order = requireDraft(id);
+        Plan plan = plan(order.changes());
+        if (plan.steps().isEmpty() && !plan.isRefused()) {
+            throw new NotReady("The draft holds no change");
+        }
+        if (plan.isRefused()) {
+            throw new NotReady(texts(plan.checks().stream()
+                    .filter(c -> c.verdict() == Check.Verdict.REFUSE)
+                    .toList()));
+        }
+        List<Check> open = plan.unconfirmed(order.confirmed());
+        if (!open.isEmpty()) {
+            throw new NotReady("To be confirmed first: " + texts(open));
+        }
+        Instant now = clock.instant();
+        orders.start(id, plan.steps(), now);
+        return order(id);
+    }
+
+    /** Turns a running order round. */
+    @Transactional
+    public void takeBack(long id) {
+        Order order = orders.claim(id).orElseThrow(() -> new NotReady("Order " + id + " is being worked on, try again"));
+        if (order.state() != OrderState.RUNNING) {
+            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be running");
+        }
+        orders.state(id, OrderState.TAKING_BACK, (order.outcome() + " Taken back on request.").strip(), null);
+    }
+
+    private Order requireDraft(long id) {
+        Order order = orders.claim(id).orElseThrow(() -> new NoSuchOrder(id));
+        if (order.state() != OrderState.DRAFT) {
+            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be a draft");
+        }
+        return order;
+    }
+
+    private static String texts(List<Check> checks) {
+        return checks.stream().map(Check::text).collect(Collectors.joining("; "));
+    }
+}

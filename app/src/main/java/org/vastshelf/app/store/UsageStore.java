@@ -1,0 +1,55 @@
+package org.vastshelf.app.store;
+
+import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
+
+import java.util.HashMap;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.unit.Bytes;
+
+/** Keeps what volumes hold. */
+@Component
+public class UsageStore {
+
+    private final DSLContext db;
+
+    UsageStore(DSLContext db) {
+        this.db = db;
+    }
+
+    public Usage load() {
+        Map<String, Usage.Held> held = new HashMap<>();
+        db.selectFrom(VOLUME_USAGE).forEach(row -> held.put(
+                row.getVolume(), new Usage.Held(Bytes.of(row.getLiveBytes()), Bytes.of(row.getSnapshotBytes()))));
+        return new Usage(held);
+    }
+
+    /**
+     * Locks the usage of these volumes until the transaction ends, in the order of their names; a save into a thin
+     * volume concerns all volumes of its pool.
+     */
+    public void lock(Iterable<String> volumes) {
+        for (String volume : volumes) {
+            db.insertInto(VOLUME_USAGE).values(volume, 0L, 0L).onDuplicateKeyIgnore().execute();
+            db.selectFrom(VOLUME_USAGE).where(VOLUME_USAGE.VOLUME.eq(volume)).forUpdate().fetch();
+        }
+    }
+
+    public void addLive(String volume, long bytes) {
+        db.update(VOLUME_USAGE)
+                .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(bytes))
+                .where(VOLUME_USAGE.VOLUME.eq(volume))
+                .execute();
+    }
+
+    public void set(String volume, Usage.Held held) {
+        db.insertInto(VOLUME_USAGE)
+                .values(volume, held.live().value(), held.snapshots().value())
+                .onDuplicateKeyUpdate()
+                .set(VOLUME_USAGE.LIVE_BYTES, held.live().value())
+                .set(VOLUME_USAGE.SNAPSHOT_BYTES, held.snapshots().value())
+                .execute();
+    }
+}
