@@ -1,0 +1,162 @@
+package org.vastshelf.app.catalogue;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.util.HashMap;
+import java.util.Map;
+import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.catalogue.SizeClass;
+
+/**
+ * Writes a catalogue in bulk. Folders get numbers in the order in which they come; the files of one folder come
+ * together. Memory is that of one load and of one folder's roll-up, however many files there are. Nothing is kept
+ * before the connection is committed.
+ */
+public final class BulkWriter {
+
+    private static final int LOAD_BYTES = 4 << 20;
+
+    private final Connection connection;
+    private final int catalogue;
+    private final LoadBuffer folders = new LoadBuffer(
+            "folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
+    private final LoadBuffer files = new LoadBuffer(
+            "file",
+            "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,counted");
+    private final LoadBuffer tallies =
+            new LoadBuffer("tally", "catalogue_no,folder_no,month,size_class,kind,owner,files,bytes,allocated");
+    private final Map<Cell, long[]> cells = new HashMap<>();
+    private int nextFolder;
+    private int folder;
+    private long fileCount;
+    private long byteCount;
+
+    private record Cell(int month, SizeClass size, FileKind kind, String owner) {}
+
+    public BulkWriter(Connection connection, int catalogue, int nextFolder) {
+        this.connection = connection;
+        this.catalogue = catalogue;
+        this.nextFolder = nextFolder;
+    }
+
+    /** Adds a folder and returns its number; the root is number 0 and its own parent. */
+    public int folder(int parent, int depth, byte[] path) {
+        int no = nextFolder++;
+        folders.number(catalogue).number(no).number(parent).number(depth);
+        folders.bytes(PathBytes.hash(path)).bytes(path).number(0).number(0).number(0).endRow();
+        return no;
+    }
+
+    public int nextFolder() {
+        return nextFolder;
+    }
+
+    public long files() {
+        return fileCount;
+    }
+
+    public long bytes() {
+        return byteCount;
+    }
+
+    /** Begins with the files of a folder. */
+    public void inFolder(int no) throws SQLException {
+        endFolder();
+        folder = no;
+    }
+
+    /**
+     * Adds a file to the folder begun.
+     *
+     * @param counted false for a further name of a file that is counted already
+     */
+    public void file(FileRow file, boolean counted) throws SQLException {
+        files.number(catalogue).number(folder).bytes(file.name()).number(file.bytes()).number(file.allocated());
+        files.text(file.owner()).text(file.group()).number(file.modified()).number(file.accessed());
+        files.number(file.changed()).number(file.kind().ordinal()).number(counted ? 1 : 0).endRow();
+        fileCount++;
+        if (counted) {
+            byteCount += file.bytes();
+            Cell cell = new Cell(file.month(), SizeClass.of(file.bytes()), file.kind(), file.owner());
+            long[] sums = cells.computeIfAbsent(cell, c -> new long[3]);
+            sums[0]++;
+            sums[1] += file.bytes();
+            sums[2] += file.allocated();
+        }
+        if (files.size() > LOAD_BYTES) {
+            files.flush(connection);
+        }
+    }
+
+    private void endFolder() {
+        cells.forEach((cell, sums) -> {
+            tallies.number(catalogue).number(folder).number(cell.month).number(cell.size.ordinal());
+            tallies.number(cell.kind.ordinal()).text(cell.owner);
+            tallies.number(sums[0]).number(sums[1]).number(sums[2]).endRow();
+        });
+        cells.clear();
+    }
+
+    /** True when so much has gathered that it should be loaded and committed. */
+    public boolean isFull() {
+        return files.size() + folders.size() + tallies.size() > LOAD_BYTES;
+    }
+
+    /** Loads everything up to here; the folder begun is ended. */
+    public void flush() throws SQLException {
+        endFolder();
+        folders.flush(connection);
+        files.flush(connection);
+        tallies.flush(connection);
+    }
+
+    /** Sums the folders up, deepest first: own files, then what lies below. */
+    public static void sumUp(Connection connection, int catalogue) throws SQLException {
+        execute(
+                connection,
+                """
+                UPDATE folder f
+                LEFT JOIN (SELECT folder_no, SUM(files) files, SUM(bytes) bytes, SUM(allocated) allocated
+                           FROM tally WHERE catalogue_no = ? GROUP BY folder_no) t ON t.folder_no = f.no
+                SET f.sum_files = COALESCE(t.files, 0), f.sum_bytes = COALESCE(t.bytes, 0),
+                    f.sum_allocated = COALESCE(t.allocated, 0)
+                WHERE f.catalogue_no = ?""",
+                catalogue,
+                catalogue);
+        for (int depth = deepest(connection, catalogue); depth > 0; depth--) {
+            execute(
+                    connection,
+                    """
+                    UPDATE folder f
+                    JOIN (SELECT parent_no, SUM(sum_files) files, SUM(sum_bytes) bytes, SUM(sum_allocated) allocated
+                          FROM folder WHERE catalogue_no = ? AND depth = ? GROUP BY parent_no) c ON c.parent_no = f.no
+                    SET f.sum_files = f.sum_files + c.files, f.sum_bytes = f.sum_bytes + c.bytes,
+                        f.sum_allocated = f.sum_allocated + c.allocated
+                    WHERE f.catalogue_no = ?""",
+                    catalogue,
+                    depth,
+                    catalogue);
+        }
+    }
+
+    private static int deepest(Connection connection, int catalogue) throws SQLException {
+        try (PreparedStatement sql =
+                connection.prepareStatement("SELECT COALESCE(MAX(depth), 0) FROM folder WHERE catalogue_no = ?")) {
+            sql.setInt(1, catalogue);
+            try (var result = sql.executeQuery()) {
+                result.next();
+                return result.getInt(1);
+            }
+        }
+    }
+
+    private static void execute(Connection connection, String text, int... values) throws SQLException {
+        try (PreparedStatement sql = connection.prepareStatement(text)) {
+            for (int i = 0; i < values.length; i++) {
+                sql.setInt(i + 1, values[i]);
+            }
+            sql.executeUpdate();
+        }
+    }
+}

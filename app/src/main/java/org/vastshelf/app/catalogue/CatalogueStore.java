@@ -1,0 +1,276 @@
+package org.vastshelf.app.catalogue;
+
+import static org.jooq.impl.DSL.sum;
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
+import static org.vastshelf.app.store.generated.Tables.TALLY;
+import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
+
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.catalogue.SizeClass;
+
+/** Reads and keeps catalogues. Figures come from roll-ups, never from walking the files. */
+@Component
+public class CatalogueStore {
+
+    private final DSLContext db;
+
+    CatalogueStore(DSLContext db) {
+        this.db = db;
+    }
+
+    public enum Source {
+        SHARE,
+        FOLDER,
+        TABLE
+    }
+
+    public enum ScanState {
+        READY,
+        SCANNING,
+        STOPPED
+    }
+
+    /** One inventory, with how far its scan has come. */
+    public record Catalogue(
+            int no,
+            String name,
+            Source source,
+            String root,
+            ScanState state,
+            int nextFolder,
+            int scannedUpto,
+            long files,
+            long bytes,
+            long unreadable,
+            long millis) {}
+
+    public record FolderRow(int no, int parent, int depth, byte[] path, long files, long bytes, long allocated) {
+        public String shown() {
+            return PathBytes.shown(path);
+        }
+
+        public String name() {
+            String shown = shown();
+            return shown.substring(shown.lastIndexOf('/') + 1);
+        }
+    }
+
+    /** A file with the folder it lies in. */
+    public record FileEntry(byte[] folder, FileRow file, boolean counted) {
+        public String shown() {
+            return PathBytes.shown(PathBytes.child(folder, file.name()));
+        }
+
+        public String name() {
+            return PathBytes.shown(file.name());
+        }
+    }
+
+    /** One cell of the roll-up. */
+    public record Tally(int month, SizeClass size, long files, long bytes) {}
+
+    public record Group(String name, long files, long bytes, long allocated) {}
+
+    public record Unreadable(String path, String reason) {}
+
+    public List<Catalogue> all() {
+        return db.selectFrom(CATALOGUE).orderBy(CATALOGUE.NAME).fetch(CatalogueStore::catalogue);
+    }
+
+    public Optional<Catalogue> find(String name) {
+        return db.selectFrom(CATALOGUE)
+                .where(CATALOGUE.NAME.eq(name))
+                .fetchOptional()
+                .map(CatalogueStore::catalogue);
+    }
+
+    private static Catalogue catalogue(org.vastshelf.app.store.generated.tables.records.CatalogueRecord row) {
+        return new Catalogue(
+                row.getNo(),
+                row.getName(),
+                Source.valueOf(row.getSource()),
+                row.getRoot(),
+                ScanState.valueOf(row.getState()),
+                row.getNextFolder(),
+                row.getScannedUpto(),
+                row.getFiles(),
+                row.getBytes(),
+                row.getUnreadable(),
+                row.getMillis());
+    }
+
+    public Catalogue create(String name, Source source, String root) {
+        db.insertInto(CATALOGUE)
+                .set(CATALOGUE.NAME, name)
+                .set(CATALOGUE.SOURCE, source.name())
+                .set(CATALOGUE.ROOT, root)
+                .set(CATALOGUE.STATE, ScanState.READY.name())
+                .set(CATALOGUE.NEXT_FOLDER, 0)
+                .set(CATALOGUE.SCANNED_UPTO, -1)
+                .set(CATALOGUE.FILES, 0L)
+                .set(CATALOGUE.BYTES, 0L)
+                .set(CATALOGUE.UNREADABLE, 0L)
+                .set(CATALOGUE.MILLIS, 0L)
+                .execute();
+        return find(name).orElseThrow();
+    }
+
+    public void state(int no, ScanState state) {
+        db.update(CATALOGUE)
+                .set(CATALOGUE.STATE, state.name())
+                .where(CATALOGUE.NO.eq(no))
+                .execute();
+    }
+
+    @Transactional
+    public void remove(int no) {
+        db.deleteFrom(FILE).where(FILE.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(FOLDER).where(FOLDER.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(TALLY).where(TALLY.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(CATALOGUE).where(CATALOGUE.NO.eq(no)).execute();
+    }
+
+    public Optional<FolderRow> folder(int catalogue, byte[] path) {
+        return db.selectFrom(FOLDER)
+                .where(
+                        FOLDER.CATALOGUE_NO.eq(catalogue),
+                        FOLDER.PATH_HASH.eq(PathBytes.hash(path)),
+                        FOLDER.PATH.eq(path))
+                .fetchOptional(CatalogueStore::folder);
+    }
+
+    private static FolderRow folder(org.vastshelf.app.store.generated.tables.records.FolderRecord row) {
+        return new FolderRow(
+                row.getNo(),
+                row.getParentNo(),
+                row.getDepth(),
+                row.getPath(),
+                row.getSumFiles(),
+                row.getSumBytes(),
+                row.getSumAllocated());
+    }
+
+    public List<FolderRow> children(int catalogue, int parent, int limit) {
+        return db.selectFrom(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.PARENT_NO.eq(parent), FOLDER.NO.ne(0))
+                .orderBy(FOLDER.PATH)
+                .limit(limit)
+                .fetch(CatalogueStore::folder);
+    }
+
+    public List<FolderRow> largestFolders(int catalogue, int limit) {
+        return db.selectFrom(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.ne(0))
+                .orderBy(FOLDER.SUM_BYTES.desc())
+                .limit(limit)
+                .fetch(CatalogueStore::folder);
+    }
+
+    /** Folders whose last part begins with the text, for finding. */
+    public List<FolderRow> foldersNamed(int catalogue, String text, int limit) {
+        return db.selectFrom(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.DEPTH.le(2))
+                .and(FOLDER.PATH.contains(text.getBytes(java.nio.charset.StandardCharsets.UTF_8)))
+                .limit(limit)
+                .fetch(CatalogueStore::folder);
+    }
+
+    public List<FileEntry> files(int catalogue, FolderRow folder, int limit) {
+        return db.selectFrom(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder.no()))
+                .orderBy(FILE.NAME)
+                .limit(limit)
+                .fetch(row -> entry(folder.path(), row));
+    }
+
+    public Optional<FileRow> file(int catalogue, int folder, byte[] name) {
+        return db.selectFrom(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder), FILE.NAME.eq(name))
+                .fetchOptional(row -> entry(new byte[0], row).file());
+    }
+
+    public List<FileEntry> largestFiles(int catalogue, int limit) {
+        return db.select(FILE.fields())
+                .select(FOLDER.PATH)
+                .from(FILE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+                .orderBy(FILE.BYTES.desc())
+                .limit(limit)
+                .fetch(row -> entry(row.get(FOLDER.PATH), row.into(FILE)));
+    }
+
+    static FileEntry entry(byte[] folder, org.vastshelf.app.store.generated.tables.records.FileRecord row) {
+        return new FileEntry(
+                folder,
+                new FileRow(
+                        row.getName(),
+                        row.getBytes(),
+                        row.getAllocated(),
+                        row.getOwner(),
+                        row.getOwnerGroup(),
+                        row.getModifiedAt(),
+                        row.getAccessedAt(),
+                        row.getChangedAt(),
+                        FileKind.values()[row.getKind()]),
+                row.getCounted() == 1);
+    }
+
+    public List<Tally> ageAndSize(int catalogue) {
+        return db.select(TALLY.MONTH, TALLY.SIZE_CLASS, sum(TALLY.FILES), sum(TALLY.BYTES))
+                .from(TALLY)
+                .where(TALLY.CATALOGUE_NO.eq(catalogue))
+                .groupBy(TALLY.MONTH, TALLY.SIZE_CLASS)
+                .fetch(row -> new Tally(
+                        row.value1(),
+                        SizeClass.values()[row.value2()],
+                        row.value3().longValue(),
+                        row.value4().longValue()));
+    }
+
+    public List<Group> byKind(int catalogue) {
+        return groups(catalogue, TALLY.KIND).stream()
+                .map(g -> new Group(
+                        FileKind.values()[Integer.parseInt(g.name())].title(), g.files(), g.bytes(), g.allocated()))
+                .toList();
+    }
+
+    public List<Group> byOwner(int catalogue) {
+        return groups(catalogue, TALLY.OWNER);
+    }
+
+    private List<Group> groups(int catalogue, Field<?> by) {
+        Field<java.math.BigDecimal> bytes = sum(TALLY.BYTES);
+        return db.select(by, sum(TALLY.FILES), bytes, sum(TALLY.ALLOCATED))
+                .from(TALLY)
+                .where(TALLY.CATALOGUE_NO.eq(catalogue))
+                .groupBy(by)
+                .orderBy(bytes.desc())
+                .limit(200)
+                .fetch(row -> new Group(
+                        String.valueOf(row.get(0)),
+                        ((Number) row.get(1)).longValue(),
+                        ((Number) row.get(2)).longValue(),
+                        ((Number) row.get(3)).longValue()));
+    }
+
+    public List<Unreadable> unreadable(int catalogue, int limit) {
+        return db.selectFrom(UNREADABLE)
+                .where(UNREADABLE.CATALOGUE_NO.eq(catalogue))
+                .orderBy(UNREADABLE.ID)
+                .limit(limit)
+                .fetch(row -> new Unreadable(PathBytes.shown(row.getPath()), row.getReason()));
+    }
+}

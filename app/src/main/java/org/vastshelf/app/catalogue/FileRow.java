@@ -1,0 +1,34 @@
+package org.vastshelf.app.catalogue;
+
+import java.time.Instant;
+import java.time.ZoneOffset;
+import org.vastshelf.core.catalogue.FileKind;
+
+/**
+ * One file of a catalogue. Times are seconds since 1970.
+ *
+ * @param name the bytes of its name, in whatever encoding
+ */
+public record FileRow(
+        byte[] name,
+        long bytes,
+        long allocated,
+        String owner,
+        String group,
+        long modified,
+        long accessed,
+        long changed,
+        FileKind kind) {
+
+    /** Last use: the later of reading and writing, since many hosts do not record reads. */
+    public long lastUse() {
+        return Math.max(modified, accessed);
+    }
+
+    /** Calendar month of the last use, counted from year 0; times outside years 1 to 9999 are drawn in. */
+    int month() {
+        long seconds = Math.clamp(lastUse(), -62_135_596_800L, 253_402_300_799L);
+        var date = Instant.ofEpochSecond(seconds).atOffset(ZoneOffset.UTC);
+        return date.getYear() * 12 + date.getMonthValue() - 1;
+    }
+}

@@ -1,0 +1,89 @@
+package org.vastshelf.app.catalogue;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.Arrays;
+
+/**
+ * Rows on their way into one table through {@code LOAD DATA LOCAL INFILE}, in its default format: fields ended by
+ * tabs, rows by newlines, both escaped by a backslash. Bytes go in as they are, whatever their encoding.
+ */
+public final class LoadBuffer {
+
+    private final String statement;
+    private byte[] bytes = new byte[1 << 20];
+    private int length;
+
+    public LoadBuffer(String table, String columns) {
+        this.statement = "LOAD DATA LOCAL INFILE 'rows' INTO TABLE " + table + " CHARACTER SET binary (" + columns + ")";
+    }
+
+    public int size() {
+        return length;
+    }
+
+    public LoadBuffer number(long value) {
+        return raw(Long.toString(value).getBytes(StandardCharsets.US_ASCII)).tab();
+    }
+
+    public LoadBuffer text(String value) {
+        return bytes(value.getBytes(StandardCharsets.UTF_8));
+    }
+
+    public LoadBuffer bytes(byte[] value) {
+        ensure(2 * value.length + 1);
+        for (byte b : value) {
+            switch (b) {
+                case '\t', '\n', '\\' -> {
+                    bytes[length++] = '\\';
+                    bytes[length++] = b;
+                }
+                case 0 -> {
+                    bytes[length++] = '\\';
+                    bytes[length++] = '0';
+                }
+                default -> bytes[length++] = b;
+            }
+        }
+        return tab();
+    }
+
+    /** Ends the row; the last tab becomes its newline. */
+    public void endRow() {
+        bytes[length - 1] = '\n';
+    }
+
+    private LoadBuffer raw(byte[] value) {
+        ensure(value.length + 1);
+        System.arraycopy(value, 0, bytes, length, value.length);
+        length += value.length;
+        return this;
+    }
+
+    private LoadBuffer tab() {
+        ensure(1);
+        bytes[length++] = '\t';
+        return this;
+    }
+
+    private void ensure(int more) {
+        if (length + more > bytes.length) {
+            bytes = Arrays.copyOf(bytes, Math.max(bytes.length * 2, length + more));
+        }
+    }
+
+    /** Loads what has gathered and forgets it. */
+    public void flush(Connection connection) throws SQLException {
+        if (length == 0) {
+            return;
+        }
+        try (var sql = connection.createStatement()) {
+            sql.unwrap(org.mariadb.jdbc.Statement.class)
+                    .setLocalInfileInputStream(new ByteArrayInputStream(bytes, 0, length));
+            sql.execute(statement);
+        }
+        length = 0;
+    }
+}

@@ -1,0 +1,77 @@
+package org.vastshelf.app.catalogue;
+
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.Arrays;
+
+/** Paths as the bytes that file systems keep. */
+public final class PathBytes {
+
+    private PathBytes() {}
+
+    public static byte[] of(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    public static byte[] child(byte[] folder, byte[] name) {
+        boolean root = folder.length == 1;
+        byte[] path = Arrays.copyOf(folder, folder.length + name.length + (root ? 0 : 1));
+        path[root ? 0 : folder.length] = '/';
+        System.arraycopy(name, 0, path, path.length - name.length, name.length);
+        return path;
+    }
+
+    /** For the unique look-up of paths that are longer than an index key may be; no secret depends on it. */
+    public static byte[] hash(byte[] path) {
+        try {
+            return Arrays.copyOf(MessageDigest.getInstance("SHA-256").digest(path), 16);
+        } catch (NoSuchAlgorithmException everyJdkHasIt) {
+            throw new IllegalStateException(everyJdkHasIt);
+        }
+    }
+
+    /** Readable and reversible: control characters, backslashes and bytes that are not UTF-8 become {@code \xHH}. */
+    public static String shown(byte[] path) {
+        try {
+            String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(path)).toString();
+            if (text.chars().noneMatch(c -> c < ' ' || c == '\\' || c == 127)) {
+                return text;
+            }
+            StringBuilder shown = new StringBuilder();
+            text.chars().forEach(c -> {
+                if (c < ' ' || c == '\\' || c == 127) {
+                    shown.append(String.format("\\x%02X", c));
+                } else {
+                    shown.append((char) c);
+                }
+            });
+            return shown.toString();
+        } catch (CharacterCodingException notUtf8) {
+            StringBuilder shown = new StringBuilder();
+            for (byte b : path) {
+                boolean plain = b >= ' ' && b != '\\' && b != 127;
+                shown.append(plain ? String.valueOf((char) b) : String.format("\\x%02X", b & 0xff));
+            }
+            return shown.toString();
+        }
+    }
+
+    /** The reverse of {@link #shown}. */
+    public static byte[] parse(String shown) {
+        byte[] from = of(shown);
+        byte[] to = new byte[from.length];
+        int length = 0;
+        for (int i = 0; i < from.length; i++) {
+            if (from[i] == '\\' && i + 3 < from.length && from[i + 1] == 'x') {
+                to[length++] = (byte) Integer.parseInt(new String(from, i + 2, 2, StandardCharsets.US_ASCII), 16);
+                i += 3;
+            } else {
+                to[length++] = from[i];
+            }
+        }
+        return Arrays.copyOf(to, length);
+    }
+}

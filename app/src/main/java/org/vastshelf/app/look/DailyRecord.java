@@ -1,0 +1,61 @@
+package org.vastshelf.app.look;
+
+import java.time.LocalDate;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.unit.Bytes;
+
+/** Writes down what every space held at the end of each day; days that a jump passed are written in order. */
+@Component
+public class DailyRecord {
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final HistoryStore history;
+    private final Forecasts forecasts;
+    private final ShelfClock clock;
+
+    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history, Forecasts forecasts, ShelfClock clock) {
+        this.estates = estates;
+        this.usage = usage;
+        this.history = history;
+        this.forecasts = forecasts;
+        this.clock = clock;
+    }
+
+    @Scheduled(fixedDelay = 2_000)
+    public void catchUp() {
+        LocalDate yesterday = clock.today().minusDays(1);
+        if (estates.load().volumes().isEmpty()) {
+            return;
+        }
+        LocalDate next = history.lastDay().map(d -> d.plusDays(1)).orElse(yesterday);
+        if (next.isAfter(yesterday)) {
+            return;
+        }
+        Estate estate = estates.load();
+        Usage held = usage.load();
+        for (; !next.isAfter(yesterday); next = next.plusDays(1)) {
+            record(estate, held, next);
+        }
+        forecasts.forget();
+    }
+
+    private void record(Estate estate, Usage held, LocalDate day) {
+        estate.volumes()
+                .keySet()
+                .forEach(volume -> history.record(HistoryStore.VOLUME, volume, day, held.of(volume).used()));
+        estate.pools().keySet().forEach(pool -> {
+            Bytes used = Bytes.sum(estate.volumesOn(pool)
+                    .map(v -> held.of(v.name()).used())
+                    .toList());
+            history.record(HistoryStore.POOL, pool, day, used);
+        });
+    }
+}

@@ -1,0 +1,80 @@
+package org.vastshelf.app.security;
+
+import java.util.List;
+import org.springframework.http.HttpMethod;
+
+/** Every route and who may take it; the first that matches holds, and what matches none is refused. */
+public final class Routes {
+
+    /** A route; {@code method} null for all. */
+    public record Route(@org.jspecify.annotations.Nullable HttpMethod method, String pattern, Access access) {}
+
+    private static final List<Route> ALL = List.of(
+            any("/built/**", Access.OPEN),
+            any("/sign-in", Access.OPEN),
+            any("/favicon.svg", Access.OPEN),
+            any("/error", Access.OPEN),
+            get("/actuator/health/**", Access.OPEN),
+            get("/actuator/prometheus", Access.READERS),
+            get("/api/openapi.json", Access.EVERYBODY),
+            post("/sign-out", Access.EVERYBODY),
+            get("/", Access.EVERYBODY),
+            any("/preferences", Access.EVERYBODY),
+            get("/keys", Access.EVERYBODY),
+            get("/events", Access.EVERYBODY),
+            get("/find", Access.KEEPERS),
+            any("/desk/**", Access.DESKS),
+            post("/api/v1/desk/operations", Access.DESKS),
+            get("/time", Access.EVERYBODY),
+            post("/time", Access.RUNNERS),
+            post("/api/v1/time", Access.RUNNERS),
+            post("/api/v1/layouts/compare", Access.READERS),
+            post("/api/v1/forecasts/fill-date", Access.READERS),
+            get("/api/v1/**", Access.READERS),
+            post("/orders/*/carry-out", Access.RUNNERS),
+            post("/orders/*/take-back", Access.RUNNERS),
+            post("/orders/*/confirm", Access.RUNNERS),
+            post("/api/v1/orders/*/carry-out", Access.RUNNERS),
+            post("/api/v1/orders/*/take-back", Access.RUNNERS),
+            post("/api/v1/orders/*/confirm", Access.RUNNERS),
+            post("/api/v1/orders", Access.DESIGNERS),
+            post("/orders/**", Access.DESIGNERS),
+            get("/orders/**", Access.READERS),
+            get("/look/folders/new", Access.RUNNERS),
+            get("/look/folders/**", Access.READERS),
+            post("/look/folders/**", Access.RUNNERS),
+            post("/api/v1/catalogues/**", Access.RUNNERS),
+            get("/look/**", Access.KEEPERS),
+            get("/foresee/**", Access.KEEPERS),
+            get("/build/new/**", Access.DESIGNERS),
+            post("/build/compare", Access.DESIGNERS),
+            post("/build/**", Access.DESIGNERS),
+            get("/build/**", Access.READERS),
+            get("/serve/new", Access.DESIGNERS),
+            post("/serve/**", Access.DESIGNERS),
+            get("/serve/**", Access.KEEPERS),
+            get("/limit/new", Access.DESIGNERS),
+            post("/limit/**", Access.DESIGNERS),
+            get("/limit/**", Access.KEEPERS),
+            get("/lighten", Access.READERS),
+            get("/protect", Access.READERS),
+            get("/trace/**", Access.READERS));
+
+    private Routes() {}
+
+    public static List<Route> all() {
+        return ALL;
+    }
+
+    private static Route any(String pattern, Access access) {
+        return new Route(null, pattern, access);
+    }
+
+    private static Route get(String pattern, Access access) {
+        return new Route(HttpMethod.GET, pattern, access);
+    }
+
+    private static Route post(String pattern, Access access) {
+        return new Route(HttpMethod.POST, pattern, access);
+    }
+}

@@ -1,0 +1,224 @@
+package org.vastshelf.standins.scenario;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.vastshelf.core.estate.AccessRule;
+import org.vastshelf.core.estate.AccessRule.Level;
+import org.vastshelf.core.estate.AccessRule.Subject;
+import org.vastshelf.core.estate.Cidr;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveHealth;
+import org.vastshelf.core.estate.DriveKind;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.ExportRule;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Site;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
+
+/** The estate of the Larkmoor Botanic Trust on its first day. */
+public final class DemoEstate {
+
+    private static final Bytes TB = Bytes.of(1_000_000_000_000L);
+    private static final Cidr GARDEN = new Cidr("10.20.0.0/16");
+    private static final DriveHealth WELL = new DriveHealth(0, 0, 0, 0, 21_400);
+    private static final DriveHealth NEW = new DriveHealth(0, 0, 0, 0, 12);
+    private static final DriveHealth AILING = new DriveHealth(96, 41, 13, 0, 39_750);
+
+    private DemoEstate() {}
+
+    public static Estate create() {
+        List<Drive> drives = new ArrayList<>();
+        rack(drives, "fernhill", 1, 1, 8, 12, DriveKind.SPINNING, DriveState.IN_USE, WELL);
+        rack(drives, "fernhill", 1, 9, 6, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
+        rack(drives, "fernhill", 1, 15, 1, 12, DriveKind.SPINNING, DriveState.SPARE, WELL);
+        rack(drives, "fernhill", 1, 17, 3, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
+        rack(drives, "fernhill", 2, 1, 3, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
+        rack(drives, "fernhill", 2, 4, 3, 12, DriveKind.SPINNING, DriveState.IN_USE, WELL);
+        rack(drives, "fernhill", 2, 7, 1, 16, DriveKind.SPINNING, DriveState.IN_USE, AILING);
+        rack(drives, "fernhill", 3, 1, 4, 8, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
+        rack(drives, "fernhill", 3, 5, 4, 12, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
+        rack(drives, "fernhill", 3, 9, 2, 16, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
+        rack(drives, "fernhill", 3, 11, 1, 20, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
+        drives.add(new Drive("fernhill", 3, 12, TB.times(20), DriveKind.SPINNING, DriveState.UNCLAIMED, WELL,
+                "1.8 TB of an older pool named 'glasshouse-2021'"));
+        rack(drives, "saltmarsh", 1, 1, 6, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
+        rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
+        rack(drives, "dewpond", 1, 4, 2, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
+        return new Estate(
+                Estate.keyed(sites(), Site::name),
+                Estate.keyed(servers(), FileServer::name),
+                Estate.keyed(enclosures(), Enclosure::key),
+                Estate.keyed(drives, Drive::key),
+                Estate.keyed(pools(), Pool::name),
+                Estate.keyed(volumes(), Volume::name),
+                Estate.keyed(shares(), Share::name),
+                Estate.keyed(limits(), LimitRule::key));
+    }
+
+    private static List<Site> sites() {
+        return List.of(
+                new Site("glasshouse-hill", "Glasshouse Hill"),
+                new Site("saltmarsh-annex", "Saltmarsh Annex"),
+                new Site("north-region", "North region"),
+                new Site("heath-station", "Heath field station"));
+    }
+
+    private static List<FileServer> servers() {
+        return List.of(
+                new FileServer("fernhill", "glasshouse-hill", "fernhill.larkmoor.example", "10.20.1.10", 2, false),
+                new FileServer("saltmarsh", "saltmarsh-annex", "saltmarsh.larkmoor.example", "10.30.1.10", 1, false),
+                new FileServer("northbank", "north-region", "northbank.larkmoor.example", "10.60.1.10", 2, true),
+                new FileServer("dewpond", "heath-station", "dewpond.larkmoor.example", "10.40.1.10", 1, false));
+    }
+
+    private static List<Enclosure> enclosures() {
+        return List.of(
+                new Enclosure("fernhill", 1, 24, ""),
+                new Enclosure("fernhill", 2, 12, ""),
+                new Enclosure("fernhill", 3, 12, "newly racked"),
+                new Enclosure("saltmarsh", 1, 12, ""),
+                new Enclosure("dewpond", 1, 8, ""));
+    }
+
+    private static void rack(
+            List<Drive> drives,
+            String server,
+            int enclosure,
+            int firstBay,
+            int count,
+            int terabytes,
+            DriveKind kind,
+            DriveState state,
+            DriveHealth health) {
+        for (int i = 0; i < count; i++) {
+            drives.add(
+                    new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, ""));
+        }
+    }
+
+    private static List<String> bays(String server, int enclosure, int first, int last) {
+        return IntStream.rangeClosed(first, last)
+                .mapToObj(bay -> server + "/" + enclosure + "/" + bay)
+                .toList();
+    }
+
+    private static Pool pool(String name, Layout layout, List<String> members, List<String> spares, Bytes reserve) {
+        String server = members.getFirst().substring(0, members.getFirst().indexOf('/'));
+        return new Pool(
+                name,
+                server,
+                layout,
+                members,
+                spares,
+                LayoutQuestion.DEFAULT_RESERVE,
+                LayoutQuestion.DEFAULT_ALIGN,
+                reserve,
+                Bytes.ZERO);
+    }
+
+    private static List<Pool> pools() {
+        return List.of(
+                pool("oak", Layout.RAID_6, bays("fernhill", 1, 1, 8), List.of("fernhill/1/15"), Bytes.tib(2)),
+                pool("elm", Layout.RAID_5, bays("fernhill", 1, 9, 14), List.of(), Bytes.tib(1)),
+                pool("yew", Layout.RAID_5, bays("fernhill", 1, 17, 19), List.of(), Bytes.ZERO),
+                pool("ash", Layout.TERRACED_2, bays("fernhill", 2, 1, 7), List.of(), Bytes.tib(1)),
+                pool("reed", Layout.RAID_5, bays("saltmarsh", 1, 1, 6), List.of(), Bytes.ZERO),
+                new Pool(
+                        "tern",
+                        "northbank",
+                        Layout.RAID_0,
+                        List.of(),
+                        List.of(),
+                        Bytes.ZERO,
+                        Bytes.ZERO,
+                        Bytes.ZERO,
+                        Bytes.tib(20)),
+                pool("sedge", Layout.RAID_1, bays("dewpond", 1, 4, 5), List.of(), Bytes.ZERO));
+    }
+
+    private static Volume volume(String name, String pool, long tebibytes, boolean thin) {
+        return new Volume(
+                name, pool, Bytes.tib(tebibytes), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
+    }
+
+    private static List<Volume> volumes() {
+        return List.of(
+                volume("herbarium", "oak", 40, true),
+                volume("film", "oak", 18, true),
+                volume("homes", "elm", 22, true),
+                volume("office", "elm", 10, true),
+                volume("plans", "elm", 8, true),
+                volume("specimens-db", "yew", 4, false),
+                volume("sequences", "ash", 28, true),
+                volume("replica-herbarium", "reed", 34, true),
+                volume("press", "tern", 12, true),
+                volume("fieldlogs", "sedge", 2, false));
+    }
+
+    private static AccessRule group(String name, Level level) {
+        return new AccessRule(Subject.GROUP, name, level);
+    }
+
+    private static AccessRule person(String uid, Level level) {
+        return new AccessRule(Subject.PERSON, uid, level);
+    }
+
+    private static final AccessRule ALL_READ = new AccessRule(Subject.EVERYONE, "", Level.READ);
+    private static final AccessRule ALL_WRITE = new AccessRule(Subject.EVERYONE, "", Level.WRITE);
+
+    private static Share share(String name, boolean smb, boolean nfs, List<AccessRule> access) {
+        List<ExportRule> exports = nfs ? List.of(new ExportRule(GARDEN, true)) : List.of();
+        return new Share(name, name, smb, nfs, true, access, exports);
+    }
+
+    private static List<Share> shares() {
+        Map<String, List<AccessRule>> access = Map.of(
+                "herbarium", List.of(group("herbarium-imaging", Level.WRITE), person("bram", Level.OWN), ALL_READ),
+                "film", List.of(group("education-film", Level.WRITE), group("volunteers", Level.READ)),
+                "sequences", List.of(group("seed-genomics", Level.WRITE)));
+        return List.of(
+                share("herbarium", true, true, access.get("herbarium")),
+                share("film", true, false, access.get("film")),
+                share("sequences", false, true, access.get("sequences")),
+                share("homes", true, false, List.of(ALL_WRITE)),
+                share("office", true, false, List.of(ALL_WRITE)),
+                share("plans", true, false, List.of(group("grounds", Level.WRITE), ALL_READ)),
+                new Share("fieldlogs", "fieldlogs", false, true, true,
+                        List.of(group("living-collections", Level.WRITE)), List.of()),
+                share("specimens-db", false, true, List.of(group("living-collections", Level.WRITE))),
+                share("press", true, false, List.of(group("education-film", Level.WRITE), ALL_READ)));
+    }
+
+    private static List<LimitRule> limits() {
+        return List.of(
+                rule("homes", "/", true, 120, 140, 150),
+                rule("film", "/", false, 15_000, 15_600, 16_000),
+                rule("office", "/", false, 8_000, 0, 9_000),
+                new LimitRule("herbarium", FilePath.ROOT, true, Optional.empty(), Optional.empty(),
+                        LimitRule.DEFAULT_GRACE, Optional.empty()));
+    }
+
+    private static LimitRule rule(String share, String path, boolean eachChild, long warn, long grace, long stop) {
+        return new LimitRule(
+                share,
+                new FilePath(path),
+                eachChild,
+                Optional.of(Bytes.gib(warn)),
+                grace == 0 ? Optional.empty() : Optional.of(Bytes.gib(grace)),
+                Duration.ofDays(7),
+                Optional.of(Bytes.gib(stop)));
+    }
+}
