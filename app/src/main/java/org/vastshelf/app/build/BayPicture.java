@@ -1,0 +1,76 @@
+package org.vastshelf.app.build;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+
+/** The front of an enclosure: bays in rows of twelve, each drive as high as it is large. */
+public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> bays) {
+
+    private static final int COLUMNS = 12;
+    private static final int BAY_WIDTH = 64;
+    private static final int ROW_HEIGHT = 88;
+    private static final int LEAST = 30;
+    private static final int MOST = 56;
+
+    /** One bay: place and height in px, and what is in it. */
+    public record Bay(int number, int x, int y, int height, Optional<Drive> drive, String state, String label) {
+
+        public boolean isFree() {
+            return drive.filter(d -> d.state() == DriveState.UNCLAIMED).isPresent();
+        }
+    }
+
+    public static List<BayPicture> of(Estate estate, String server) {
+        return estate.enclosures().values().stream()
+                .filter(e -> e.server().equals(server))
+                .map(e -> draw(estate, e))
+                .toList();
+    }
+
+    private static BayPicture draw(Estate estate, Enclosure enclosure) {
+        long largest = estate.drives().values().stream()
+                .mapToLong(d -> d.label().value())
+                .max()
+                .orElse(1);
+        List<Bay> bays = new ArrayList<>();
+        IntStream.rangeClosed(1, enclosure.bays()).forEach(number -> {
+            Optional<Drive> drive = Optional.ofNullable(estate.drives().get(enclosure.key() + "/" + number));
+            int height = drive.map(d -> LEAST + (int) ((MOST - LEAST) * d.label().value() / largest))
+                    .orElse(LEAST);
+            int row = (number - 1) / COLUMNS;
+            bays.add(new Bay(
+                    number,
+                    (number - 1) % COLUMNS * BAY_WIDTH,
+                    row * ROW_HEIGHT + MOST + 4 - height,
+                    height,
+                    drive,
+                    drive.map(BayPicture::state).orElse("empty"),
+                    drive.map(d -> label(estate, d)).orElse("empty")));
+        });
+        int rows = (enclosure.bays() + COLUMNS - 1) / COLUMNS;
+        return new BayPicture(enclosure, Math.min(COLUMNS, enclosure.bays()) * BAY_WIDTH, rows * ROW_HEIGHT, bays);
+    }
+
+    private static String state(Drive drive) {
+        return drive.health().ailment().isPresent()
+                ? "ailing"
+                : drive.state().name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    private static String label(Estate estate, Drive drive) {
+        return drive.health().ailment().isPresent()
+                ? "ailing"
+                : estate.poolOf(drive)
+                        .map(Pool::name)
+                        .map(n -> drive.state() == DriveState.SPARE ? "spare" : n)
+                        .orElse(drive.state().title());
+    }
+}

@@ -1,0 +1,82 @@
+package org.vastshelf.app.build;
+
+import java.util.List;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.layout.LayoutAnswer;
+import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
+import org.vastshelf.core.layout.LayoutAnswer.Possible;
+import org.vastshelf.core.layout.LayoutComparison;
+import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.layout.LayoutShape;
+import org.vastshelf.core.unit.Bytes;
+
+/** The layouts side by side, as the composer shows them. */
+public record Comparison(LayoutQuestion question, List<Line> lines, List<BandPicture> bands) {
+
+    private static final int BAR = 112;
+    private static final int CELL = 42;
+
+    /** One layout; the bar is divided into data, protection and stranded px. */
+    public record Line(LayoutAnswer answer, int data, int protection, int stranded, boolean chosen, String note) {
+
+        public boolean isPossible() {
+            return answer instanceof Possible;
+        }
+
+        public Possible possible() {
+            return (Possible) answer;
+        }
+
+        public NotPossible notPossible() {
+            return (NotPossible) answer;
+        }
+    }
+
+    /** A band of a terraced layout: cells from the right, the largest drives. */
+    public record BandPicture(LayoutShape.Band band, int y, int height, int x) {}
+
+    static Comparison of(LayoutQuestion question, Layout chosen) {
+        Bytes whole = Bytes.sum(question.members());
+        List<LayoutAnswer> answers = LayoutComparison.compare(question);
+        List<Line> lines = answers.stream().map(a -> line(a, whole, chosen)).toList();
+        List<BandPicture> bands = answers.stream()
+                .filter(a -> a.layout() == chosen && a instanceof Possible)
+                .map(a -> ((Possible) a).shape())
+                .flatMap(shape -> shape instanceof LayoutShape.Bands b
+                        ? pictures(b.bands(), question.members().getLast(), question.members().size()).stream()
+                        : java.util.stream.Stream.empty())
+                .toList();
+        return new Comparison(question, lines, bands);
+    }
+
+    private static Line line(LayoutAnswer answer, Bytes whole, Layout chosen) {
+        boolean is = answer.layout() == chosen;
+        return switch (answer) {
+            case NotPossible not -> new Line(not, 0, 0, 0, is, not.reason() + "; " + not.remedy());
+            case Possible p -> new Line(
+                    p, bar(p.data(), whole), bar(p.protection(), whole), bar(p.stranded(), whole), is, note(p));
+        };
+    }
+
+    private static int bar(Bytes part, Bytes whole) {
+        return (int) Math.round(part.shareOf(whole) * BAR);
+    }
+
+    private static String note(Possible p) {
+        if (p.survives() == 0) {
+            return "one lost drive loses all";
+        }
+        return p.rebuildHours().orElse(0) > 24 ? "rebuild over a day" : "";
+    }
+
+    private static List<BandPicture> pictures(List<LayoutShape.Band> bands, Bytes tallest, int drives) {
+        List<BandPicture> pictures = new java.util.ArrayList<>();
+        int y = 150;
+        for (LayoutShape.Band band : bands) {
+            int height = (int) Math.max(16, Math.round(band.thickness().shareOf(tallest) * 130));
+            y -= height;
+            pictures.add(new BandPicture(band, y, height - 2, (drives - band.drives()) * CELL));
+        }
+        return pictures;
+    }
+}

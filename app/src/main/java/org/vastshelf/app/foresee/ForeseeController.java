@@ -1,0 +1,101 @@
+package org.vastshelf.app.foresee;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.look.Forecasts;
+import org.vastshelf.app.look.Forecasts.Space;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.forecast.FillForecast.BandDay;
+
+/** When spaces are full, and how that comes about. */
+@Page
+class ForeseeController {
+
+    private final Forecasts forecasts;
+    private final EstateStore estates;
+
+    ForeseeController(Forecasts forecasts, EstateStore estates) {
+        this.forecasts = forecasts;
+        this.estates = estates;
+    }
+
+    /** Columns for the chart: seconds since 1970, then bytes; null where a line has no value. */
+    record Chart(List<Long> seconds, List<List<Double>> lines, long capacity) {}
+
+    @GetMapping("/foresee")
+    String foresee(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
+        List<Space> spaces = new ArrayList<>(forecasts.volumes().values());
+        spaces.addAll(forecasts.pools().values());
+        Estate estate = estates.load();
+        spaces.removeIf(s -> !sees(me, estate, s.kind(), s.name()) || !inScope(scope, estate, s));
+        spaces.sort(Comparator.comparing(s -> s.forecast().likely().orElse(java.time.LocalDate.MAX)));
+        model.addAttribute("spaces", spaces);
+        return "foresee";
+    }
+
+    private static boolean inScope(Scope scope, Estate estate, Space space) {
+        return space.kind().equals("pool")
+                ? scope.volume().isEmpty() && scope.covers(estate.pools().get(space.name()))
+                : scope.covers(estate, estate.volumes().get(space.name()));
+    }
+
+    @GetMapping("/foresee/{kind}/{name}")
+    String space(
+            @AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name, Model model) {
+        Space space = find(me, kind, name);
+        model.addAttribute("space", space);
+        model.addAttribute("weeks", space.forecast().band().stream().limit(26).toList());
+        return "space";
+    }
+
+    @GetMapping("/foresee/{kind}/{name}/chart")
+    @ResponseBody
+    Chart chart(@AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name) {
+        Space space = find(me, kind, name);
+        List<Long> seconds = new ArrayList<>();
+        List<List<Double>> lines = List.of(new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        for (int i = 0; i < space.history().used().size(); i++) {
+            seconds.add(space.history().day(i).toEpochDay() * 86_400);
+            double used = space.history().used().get(i).value();
+            boolean last = i == space.history().used().size() - 1;
+            add(lines, used, last ? used : null, last ? used : null, last ? used : null);
+        }
+        for (BandDay day : space.forecast().band()) {
+            seconds.add(day.day().toEpochDay() * 86_400);
+            add(lines, null, day.low(), day.middle(), day.high());
+        }
+        return new Chart(seconds, lines, space.capacity().value());
+    }
+
+    private static void add(List<List<Double>> lines, @org.jspecify.annotations.Nullable Double... values) {
+        for (int i = 0; i < values.length; i++) {
+            lines.get(i).add(values[i]);
+        }
+    }
+
+    private Space find(Someone me, String kind, String name) {
+        Space space = kind.equals("pool")
+                ? forecasts.pools().get(name)
+                : forecasts.volumes().get(name);
+        return Optional.ofNullable(space)
+                .filter(s -> sees(me, estates.load(), kind, name))
+                .orElseThrow(() -> new NotFound(kind + " with a week of history", name));
+    }
+
+    private static boolean sees(Someone me, Estate estate, String kind, String name) {
+        return me.readsAll() || kind.equals("volume") && estate.sharesOn(name).anyMatch(me::sees);
+    }
+}

@@ -1,0 +1,103 @@
+package org.vastshelf.app.frame;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** How figures are written for one reader. */
+public record Figures(UnitSystem units) {
+
+    private static final int TIB = 4;
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+    private static final DateTimeFormatter SHORT_DAY = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
+    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm:ss", Locale.UK);
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.UK);
+
+    public String size(Bytes bytes) {
+        return units.format(bytes);
+    }
+
+    public String size(long bytes) {
+        return bytes < 0 ? "−" + units.format(Bytes.of(-bytes)) : units.format(Bytes.of(bytes));
+    }
+
+    /** In TiB or TB, for columns that carry the unit in their head. */
+    public String large(Bytes bytes) {
+        return units.figure(bytes, TIB);
+    }
+
+    public String large(long bytes) {
+        return large(Bytes.of(bytes));
+    }
+
+    public String largeUnit() {
+        return units.unitName(TIB);
+    }
+
+    public String exact(Bytes bytes) {
+        return count(bytes.value());
+    }
+
+    public String count(long value) {
+        return String.format(Locale.ROOT, "%,d", value);
+    }
+
+    public String percent(double share) {
+        return String.format(Locale.ROOT, "%.1f %%", share * 100);
+    }
+
+    public String hours(double hours) {
+        return hours < 10 ? String.format(Locale.ROOT, "%.1f", hours) : String.format(Locale.ROOT, "%,.0f", hours);
+    }
+
+    /** Odds as "1 in so many", the way people compare them. */
+    public String odds(double odds) {
+        if (odds <= 0) {
+            return "none seen";
+        }
+        double in = 1 / odds;
+        if (in < 10) {
+            return String.format(Locale.ROOT, "%.1f %%", odds * 100);
+        }
+        if (in < 1e6) {
+            double step = Math.pow(10, Math.max(0, Math.floor(Math.log10(in)) - 1));
+            return String.format(Locale.ROOT, "1 in %,.0f", Math.round(in / step) * step);
+        }
+        if (in < 1e9) {
+            return String.format(Locale.ROOT, "1 in %,.0f million", in / 1e6);
+        }
+        return in < 1e12 ? String.format(Locale.ROOT, "1 in %,.0f billion", in / 1e9) : "below 1 in 10¹²";
+    }
+
+    public String day(LocalDate day) {
+        return DAY.format(day);
+    }
+
+    public String shortDay(LocalDate day) {
+        return SHORT_DAY.format(day);
+    }
+
+    public String moment(Instant instant) {
+        return MOMENT.format(instant.atOffset(ZoneOffset.UTC));
+    }
+
+    public String clock(Instant instant) {
+        return CLOCK.format(instant.atOffset(ZoneOffset.UTC));
+    }
+
+    public String duration(Duration duration) {
+        long seconds = duration.toSeconds();
+        if (seconds < 120) {
+            return seconds + " s";
+        }
+        if (seconds < 7_200) {
+            return seconds / 60 + " min";
+        }
+        return seconds < 172_800 ? seconds / 3_600 + " h" : seconds / 86_400 + " days";
+    }
+}

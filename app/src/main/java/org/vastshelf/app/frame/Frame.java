@@ -1,0 +1,99 @@
+package org.vastshelf.app.frame;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.ControllerAdvice;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.look.Forecasts;
+import org.vastshelf.app.orders.Drawer;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.Estate;
+
+/** What every page in the frame needs. */
+@ControllerAdvice(annotations = Page.class)
+class Frame {
+
+    /** The verbs, in the order of their keys. */
+    record Verb(String name, String path, int key) {}
+
+    private static final List<Verb> VERBS = List.of(
+            new Verb("Look", "/look", 1),
+            new Verb("Build", "/build", 2),
+            new Verb("Serve", "/serve", 3),
+            new Verb("Limit", "/limit", 4),
+            new Verb("Lighten", "/lighten", 5),
+            new Verb("Protect", "/protect", 6),
+            new Verb("Trace", "/trace", 7),
+            new Verb("Foresee", "/foresee", 8),
+            new Verb("Orders", "/orders", 9));
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final Forecasts forecasts;
+    private final Preferences preferences;
+    private final Drawer drawer;
+    private final ShelfClock clock;
+
+    Frame(
+            EstateStore estates,
+            UsageStore usage,
+            Forecasts forecasts,
+            Preferences preferences,
+            Drawer drawer,
+            ShelfClock clock) {
+        this.estates = estates;
+        this.usage = usage;
+        this.forecasts = forecasts;
+        this.preferences = preferences;
+        this.drawer = drawer;
+        this.clock = clock;
+    }
+
+    @ModelAttribute
+    void fill(Model model, HttpServletRequest request) {
+        Authentication who = SecurityContextHolder.getContext().getAuthentication();
+        if (who == null || !(who.getPrincipal() instanceof Someone me)) {
+            return;
+        }
+        Preferences.Preference preference = preferences.of(me.getName());
+        Estate estate = estates.load();
+        Scope scope = Scope.of(estate, Optional.ofNullable(request.getParameter("scope")).orElse(""));
+        model.addAttribute("me", me);
+        model.addAttribute("fmt", new Figures(preference.units()));
+        model.addAttribute("theme", preference.theme());
+        model.addAttribute("units", preference.units().name());
+        model.addAttribute("now", clock.instant());
+        model.addAttribute("canMove", clock.canMove() && me.mayRun());
+        model.addAttribute("scope", scope);
+        model.addAttribute("verbs", me.readsAll() ? VERBS : keeperVerbs(me));
+        model.addAttribute("path", request.getRequestURI());
+        boolean fragment = request.getHeader("HX-Request") != null;
+        if (!fragment && me.readsAll()) {
+            model.addAttribute("plank", plank(estate, scope));
+        }
+        if (me.mayRun()) {
+            drawer.of(me.getName()).ifPresent(view -> model.addAttribute("drawer", view));
+        }
+    }
+
+    private static List<Verb> keeperVerbs(Someone me) {
+        return me.role() == org.vastshelf.app.security.Role.KEEPER
+                ? VERBS.stream()
+                        .filter(v -> List.of("Look", "Serve", "Limit", "Foresee").contains(v.name))
+                        .toList()
+                : List.of();
+    }
+
+    private Plank plank(Estate estate, Scope scope) {
+        Map<String, Forecasts.Space> volumes = forecasts.volumes();
+        return Plank.draw(estate, usage.load(), volumes, forecasts.pools(), clock.today(), scope::covers);
+    }
+}

@@ -1,0 +1,9 @@
+package org.vastshelf.app.frame;
+
+/** A page about something that is not there. */
+public final class NotFound extends RuntimeException {
+
+    public NotFound(String what, String name) {
+        super("There is no " + what + " '" + name + "'");
+    }
+}

@@ -1,0 +1,43 @@
+package org.vastshelf.app.frame;
+
+import static org.vastshelf.app.store.generated.Tables.PREFERENCE;
+
+import java.util.Locale;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** How a person likes to read: remembered across sessions. */
+@Component
+public class Preferences {
+
+    private final DSLContext db;
+
+    Preferences(DSLContext db) {
+        this.db = db;
+    }
+
+    public record Preference(UnitSystem units, String theme) {
+        static final Preference DEFAULT = new Preference(UnitSystem.BINARY, "light");
+    }
+
+    public Preference of(String person) {
+        return db.selectFrom(PREFERENCE)
+                .where(PREFERENCE.PERSON.eq(person))
+                .fetchOptional(row -> new Preference(UnitSystem.valueOf(row.getUnits()), row.getTheme()))
+                .orElse(Preference.DEFAULT);
+    }
+
+    /** Keeps what was chosen; an empty text leaves the other as it is. */
+    void keep(String person, String units, String theme) {
+        Preference before = of(person);
+        UnitSystem chosen = units.isEmpty() ? before.units() : UnitSystem.valueOf(units.toUpperCase(Locale.ROOT));
+        String look = theme.equals("dark") || theme.equals("light") ? theme : before.theme();
+        db.insertInto(PREFERENCE)
+                .values(person, chosen.name(), look)
+                .onDuplicateKeyUpdate()
+                .set(PREFERENCE.UNITS, chosen.name())
+                .set(PREFERENCE.THEME, look)
+                .execute();
+    }
+}

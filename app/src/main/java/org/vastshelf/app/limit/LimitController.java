@@ -1,0 +1,168 @@
+package org.vastshelf.app.limit;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Limit rules and the accounts under them. */
+@Page
+class LimitController {
+
+    private static final int MOST_ACCOUNTS = 2_000;
+    private static final int SHOWN = 40;
+
+    private final EstateStore estates;
+    private final AccountStore accounts;
+    private final OrderService orders;
+
+    LimitController(EstateStore estates, AccountStore accounts, OrderService orders) {
+        this.estates = estates;
+        this.accounts = accounts;
+        this.orders = orders;
+    }
+
+    /** An account with how full it is; the bar ends at the strictest level. */
+    record AccountLine(Account account, Optional<Bytes> most, double share, String state) {
+        int bar() {
+            return (int) Math.min(100, Math.round(share * 100));
+        }
+    }
+
+    @GetMapping("/limit")
+    String limit(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
+        Estate estate = estates.load();
+        List<LimitRule> rules = estate.limits().values().stream()
+                .filter(r -> Optional.ofNullable(estate.shares().get(r.share()))
+                        .filter(me::sees)
+                        .filter(s -> scope.covers(estate, estate.volumes().get(s.volume())))
+                        .isPresent())
+                .toList();
+        List<AccountLine> lines = rules.stream()
+                .flatMap(rule -> accounts.of(rule, MOST_ACCOUNTS).stream())
+                .map(LimitController::line)
+                .sorted(java.util.Comparator.comparing(AccountLine::share).reversed())
+                .toList();
+        model.addAttribute("rules", rules);
+        model.addAttribute("accountCount", lines.size());
+        model.addAttribute("accounts", lines.stream().limit(SHOWN).toList());
+        return "limit";
+    }
+
+    private static AccountLine line(Account account) {
+        LimitRule rule = account.rule();
+        Optional<Bytes> most = rule.stopAt().or(rule::graceAt).or(rule::warnAt);
+        double share = most.map(m -> account.used().shareOf(m)).orElse(0.0);
+        boolean warned =
+                rule.warnAt().filter(w -> account.used().compareTo(w) >= 0).isPresent();
+        String state = share >= 0.995 && rule.stopAt().isPresent() ? "act" : warned ? "watch" : "fine";
+        return new AccountLine(account, most, share, state);
+    }
+
+    @GetMapping("/limit/new")
+    String compose(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam(defaultValue = "") String share,
+            @RequestParam(defaultValue = "") String rule,
+            Model model) {
+        LimitRule present = estates.load().limits().get(rule);
+        LimitForm form = present == null ? LimitForm.empty(share) : LimitForm.of(present);
+        return show(me, form, "", model);
+    }
+
+    private String show(Someone me, LimitForm form, String problem, Model model) {
+        Estate estate = orders.draftOf(me.getName())
+                .map(draft -> orders.plan(draft.changes()).after())
+                .orElseGet(estates::load);
+        model.addAttribute("form", form);
+        model.addAttribute("problem", problem);
+        model.addAttribute("shares", estate.shares().values().stream().map(Share::name).toList());
+        return "limit-new";
+    }
+
+    @PostMapping("/limit/new")
+    String add(@AuthenticationPrincipal Someone me, @ModelAttribute LimitForm form, Model model) {
+        try {
+            orders.add(me.getName(), new Change.SetLimit(form.rule()));
+            return "redirect:/limit";
+        } catch (IllegalArgumentException refused) {
+            return show(me, form, refused.getMessage(), model);
+        }
+    }
+
+    @PostMapping("/limit/drop")
+    String drop(@AuthenticationPrincipal Someone me, @RequestParam String rule) {
+        orders.add(me.getName(), new Change.DropLimit(rule));
+        return "redirect:/limit";
+    }
+
+    /** What was typed about a limit rule; an empty level is none. */
+    record LimitForm(
+            String share, String path, boolean eachChild, String warnAt, String graceAt, long graceHours, String stopAt) {
+        LimitForm {
+            path = path == null || path.isBlank() ? "/" : path.strip();
+        }
+
+        static LimitForm empty(String share) {
+            return new LimitForm(share, "/", false, "", "", LimitRule.DEFAULT_GRACE.toHours(), "");
+        }
+
+        static LimitForm of(LimitRule rule) {
+            return new LimitForm(
+                    rule.share(),
+                    rule.path().text(),
+                    rule.eachChild(),
+                    typed(rule.warnAt()),
+                    typed(rule.graceAt()),
+                    rule.graceTime().toHours(),
+                    typed(rule.stopAt()));
+        }
+
+        private static String typed(Optional<Bytes> level) {
+            return level.map(b -> {
+                        String rounded = UnitSystem.BINARY.format(b);
+                        boolean exact = SizeText.parse("level", rounded, Bytes.ZERO, FAR).equals(b);
+                        return exact ? rounded : String.valueOf(b.value());
+                    })
+                    .orElse("");
+        }
+
+        private static final Bytes FAR = Bytes.tib(1024 * 1024);
+
+        LimitRule rule() {
+            return new LimitRule(
+                    share,
+                    new FilePath(path),
+                    eachChild,
+                    level("warn level", warnAt),
+                    level("grace level", graceAt),
+                    Duration.ofHours(graceHours),
+                    level("stop level", stopAt));
+        }
+
+        private static Optional<Bytes> level(String name, String typed) {
+            return typed == null || typed.isBlank()
+                    ? Optional.empty()
+                    : Optional.of(SizeText.parse(name, typed, Bytes.of(1), Bytes.tib(1024)));
+        }
+    }
+}

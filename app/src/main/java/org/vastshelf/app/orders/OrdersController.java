@@ -1,0 +1,90 @@
+package org.vastshelf.app.orders;
+
+import java.util.List;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.frame.Page;
+
+/** Drafts, running, done and taken back orders, and what can be done with a draft. */
+@Page
+class OrdersController {
+
+    private static final int PAGE = 100;
+
+    private final OrderService orders;
+    private final OrderRunner runner;
+    private final Drawer drawer;
+
+    OrdersController(OrderService orders, OrderRunner runner, Drawer drawer) {
+        this.orders = orders;
+        this.runner = runner;
+        this.drawer = drawer;
+    }
+
+    @GetMapping("/orders")
+    String list(@RequestParam(defaultValue = "9223372036854775807") long before, Model model) {
+        List<Order> found = orders.page(before, PAGE + 1);
+        model.addAttribute("orders", found.stream().limit(PAGE).toList());
+        model.addAttribute("older", found.size() > PAGE ? found.get(PAGE - 1).id() : 0);
+        return "orders";
+    }
+
+    @GetMapping("/orders/{id}")
+    String order(@PathVariable long id, Model model) {
+        Order order = orders.order(id);
+        model.addAttribute("order", order);
+        if (order.state() == OrderState.DRAFT) {
+            model.addAttribute("view", drawer.view(order));
+        }
+        return "order";
+    }
+
+    /** The part of an order's page that moves. */
+    @GetMapping("/orders/{id}/steps")
+    String steps(@PathVariable long id, Model model) {
+        model.addAttribute("order", orders.order(id));
+        return "order :: steps";
+    }
+
+    @PostMapping("/orders/{id}/strike")
+    String strike(@PathVariable long id, @RequestParam int position,
+            @RequestParam boolean struck, Model model) {
+        orders.strike(id, position, struck);
+        return refreshed(id, model);
+    }
+
+    @PostMapping("/orders/{id}/confirm")
+    String confirm(@PathVariable long id, @RequestParam String key,
+            @RequestParam(defaultValue = "false") boolean yes, Model model) {
+        orders.confirm(id, key, yes);
+        return refreshed(id, model);
+    }
+
+    @PostMapping("/orders/{id}/discard")
+    String discard(@PathVariable long id) {
+        orders.discard(id);
+        return "redirect:/orders";
+    }
+
+    @PostMapping("/orders/{id}/carry-out")
+    String carryOut(@PathVariable long id) {
+        orders.carryOut(id);
+        runner.run();
+        return "redirect:/orders/" + id;
+    }
+
+    @PostMapping("/orders/{id}/take-back")
+    String takeBack(@PathVariable long id) {
+        orders.takeBack(id);
+        runner.run();
+        return "redirect:/orders/" + id;
+    }
+
+    private String refreshed(long id, Model model) {
+        model.addAttribute("drawer", drawer.view(orders.order(id)));
+        return "drawer :: drawer";
+    }
+}
