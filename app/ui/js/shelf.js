@@ -1,0 +1,141 @@
+// Keys, tables, copying and the dialogs of the frame. Everything works without it, only slower.
+(function () {
+  'use strict';
+
+  const $ = (selector, root) => (root || document).querySelector(selector);
+  const $$ = (selector, root) => Array.from((root || document).querySelectorAll(selector));
+  const typing = (target) => target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select');
+
+  const keys = {
+    '/': () => $('#find') && $('#find').focus(),
+    u: () => press('.units [aria-pressed=false]'),
+    '.': () => open('#time'),
+    '?': () => open('#keys'),
+    c: () => press('[data-compose]'),
+    d: () => focusOn('#drawer'),
+    e: () => explain(),
+  };
+
+  function press(selector) {
+    const target = $(selector);
+    if (target) target.click();
+  }
+
+  function open(selector) {
+    const dialog = $(selector);
+    if (dialog && !dialog.open) dialog.showModal();
+  }
+
+  function focusOn(selector) {
+    const target = $(selector);
+    if (target) target.focus();
+  }
+
+  function explain() {
+    const figures = $$('.fig');
+    if (!figures.length) return;
+    const at = figures.indexOf(document.activeElement);
+    figures[(at + 1) % figures.length].focus();
+  }
+
+  document.addEventListener('keydown', (event) => {
+    if (event.key === 'Escape') {
+      const found = $('#found');
+      if (found) found.replaceChildren();
+      if (typing(event.target)) event.target.blur();
+      return;
+    }
+    if (event.altKey && /^[1-9]$/.test(event.key)) {
+      event.preventDefault();
+      press('.verbs [data-key="' + event.key + '"]');
+      return;
+    }
+    if (event.ctrlKey && event.key === 'Enter' && $('#carry-out')) {
+      $('#carry-out').click();
+      return;
+    }
+    if (event.target.id === 'find' && event.key === 'ArrowDown') {
+      event.preventDefault();
+      focusOn('#found a');
+      return;
+    }
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      step(event);
+      return;
+    }
+    if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (keys[event.key]) {
+      event.preventDefault();
+      keys[event.key]();
+    }
+  });
+
+  // Arrows move between the links of found results and of table rows.
+  function step(event) {
+    if (typing(event.target) || event.target.matches('[type=radio]')) return;
+    const list = event.target.closest('#found')
+      ? $$('#found a')
+      : $$('main table tbody tr:not([hidden])').map((row) => $('a, button, input', row)).filter(Boolean);
+    if (!list.length) return;
+    const row = event.target.closest('tr');
+    const at = list.findIndex((link) => link === event.target || (row && row.contains(link)));
+    const next = list[at + (event.key === 'ArrowDown' ? 1 : -1)] || (at < 0 ? list[0] : null);
+    if (next) {
+      event.preventDefault();
+      next.focus();
+    }
+  }
+
+  document.addEventListener('click', (event) => {
+    const copy = event.target.closest('[data-copy]');
+    if (copy) {
+      navigator.clipboard.writeText(copy.dataset.copy).then(() => (copy.textContent = 'copied'));
+    }
+    const opener = event.target.closest('[data-open]');
+    if (opener) open(opener.dataset.open);
+    const head = event.target.closest('th[data-sort]');
+    if (head) sort(head);
+    const all = event.target.closest('[data-check-all]');
+    if (all) {
+      const boxes = $$(all.dataset.checkAll);
+      const on = boxes.some((box) => !box.checked);
+      boxes.forEach((box) => (box.checked = on));
+      boxes[0].dispatchEvent(new Event('change', { bubbles: true }));
+    }
+  });
+
+  function sort(head) {
+    const table = head.closest('table');
+    const column = Array.from(head.parentNode.children).indexOf(head);
+    const down = head.getAttribute('aria-sort') === 'ascending';
+    $$('th', table).forEach((other) => other.removeAttribute('aria-sort'));
+    head.setAttribute('aria-sort', down ? 'descending' : 'ascending');
+    const value = (row) => {
+      const cell = row.children[column];
+      const text = cell ? cell.dataset.value || cell.textContent.trim() : '';
+      const number = Number(text.replace(/,/g, ''));
+      return text !== '' && !Number.isNaN(number) ? number : text;
+    };
+    const body = $('tbody', table);
+    const rows = Array.from(body.rows).sort((a, b) => {
+      const x = value(a);
+      const y = value(b);
+      const order = typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y));
+      return down ? -order : order;
+    });
+    body.append(...rows);
+  }
+
+  document.addEventListener('input', (event) => {
+    const filter = event.target.closest('[data-filter]');
+    if (!filter) return;
+    const text = filter.value.toLowerCase();
+    $$(filter.dataset.filter + ' tbody tr').forEach((row) => {
+      row.hidden = !row.textContent.toLowerCase().includes(text);
+    });
+  });
+
+  document.addEventListener('change', (event) => {
+    if (event.target.matches('[data-submit]')) event.target.form.submit();
+  });
+})();

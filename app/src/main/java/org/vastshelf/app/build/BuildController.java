@@ -31,6 +31,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.ledger.ByteKind;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
@@ -292,6 +293,8 @@ class BuildController {
         }
         ByteLedger before = Ledgers.ofPool(estate, held, pool);
         model.addAttribute("before", LedgerPicture.draw(before, before.label(), 420));
+        model.addAttribute(
+                "kinds", List.of(ByteKind.LIVE, ByteKind.SNAPSHOTS, ByteKind.PROMISED, ByteKind.FREE));
         try {
             Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
             Estate with = estate.withVolume(volume);

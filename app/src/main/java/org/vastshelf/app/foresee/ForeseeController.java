@@ -57,6 +57,7 @@ class ForeseeController {
             @AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name, Model model) {
         Space space = find(me, kind, name);
         model.addAttribute("space", space);
+        model.addAttribute("growth", Math.round(space.forecast().bytesPerDay()));
         model.addAttribute("weeks", space.forecast().band().stream().limit(26).toList());
         return "space";
     }

@@ -43,7 +43,7 @@ class LimitController {
 
     /** An account with how full it is; the bar ends at the strictest level. */
     record AccountLine(Account account, Optional<Bytes> most, double share, String state) {
-        int bar() {
+        public int getBar() {
             return (int) Math.min(100, Math.round(share * 100));
         }
     }

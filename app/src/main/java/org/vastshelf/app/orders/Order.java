@@ -74,6 +74,10 @@ public record Order(
         return changes.getFirst().title() + more;
     }
 
+    public long getDoneSteps() {
+        return steps.stream().filter(s -> s.state() == StepState.DONE).count();
+    }
+
     public boolean isUnderWay() {
         return state == OrderState.RUNNING || state == OrderState.TAKING_BACK;
     }
