@@ -16,7 +16,8 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
 
     private static final int COLUMNS = 12;
     private static final int BAY_WIDTH = 64;
-    private static final int ROW_HEIGHT = 88;
+    /** Room for the bay's number. */
+    private static final int UNDER = 24;
     private static final int LEAST = 30;
     private static final int MOST = 56;
 
@@ -40,23 +41,32 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
                 .mapToLong(d -> d.label().value())
                 .max()
                 .orElse(1);
+        int highest = estate.drives().values().stream()
+                .filter(d -> d.server().equals(enclosure.server()) && d.enclosure() == enclosure.number())
+                .mapToInt(d -> height(d, largest))
+                .max()
+                .orElse(LEAST);
+        int rowHeight = highest + UNDER;
         List<Bay> bays = new ArrayList<>();
         IntStream.rangeClosed(1, enclosure.bays()).forEach(number -> {
             Optional<Drive> drive = Optional.ofNullable(estate.drives().get(enclosure.key() + "/" + number));
-            int height = drive.map(d -> LEAST + (int) ((MOST - LEAST) * d.label().value() / largest))
-                    .orElse(LEAST);
+            int height = drive.map(d -> height(d, largest)).orElse(LEAST);
             int row = (number - 1) / COLUMNS;
             bays.add(new Bay(
                     number,
                     (number - 1) % COLUMNS * BAY_WIDTH,
-                    row * ROW_HEIGHT + MOST + 4 - height,
+                    row * rowHeight + highest + 2 - height,
                     height,
                     drive,
                     drive.map(BayPicture::state).orElse("empty"),
                     drive.map(d -> label(estate, d)).orElse("empty")));
         });
         int rows = (enclosure.bays() + COLUMNS - 1) / COLUMNS;
-        return new BayPicture(enclosure, Math.min(COLUMNS, enclosure.bays()) * BAY_WIDTH, rows * ROW_HEIGHT, bays);
+        return new BayPicture(enclosure, Math.min(COLUMNS, enclosure.bays()) * BAY_WIDTH, rows * rowHeight, bays);
+    }
+
+    private static int height(Drive drive, long largest) {
+        return LEAST + (int) ((MOST - LEAST) * drive.label().value() / largest);
     }
 
     private static String state(Drive drive) {

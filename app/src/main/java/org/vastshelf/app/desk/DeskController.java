@@ -1,6 +1,7 @@
 package org.vastshelf.app.desk;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -16,9 +17,11 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
@@ -56,9 +59,22 @@ class DeskController {
         Estate estate = estates.load();
         String who = person.isEmpty() ? (me.mayRun() ? "suki" : me.getName()) : person;
         String where = share.isEmpty()
-                ? estate.shares().keySet().stream().findFirst().orElse("")
+                ? usual(estate, directory.person(who).orElse(me.person()))
                 : share;
         return show(me, new Seat(directory.person(who).isPresent() ? who : me.getName(), where, path), null, "", model);
+    }
+
+    /** The first share on which somebody may do most. */
+    private static String usual(Estate estate, Person person) {
+        return estate.shares().values().stream()
+                .max(Comparator.comparingInt((Share s) -> s.access().stream()
+                                .filter(rule -> rule.appliesTo(person) && rule.subject() != AccessRule.Subject.EVERYONE)
+                                .mapToInt(rule -> rule.level().ordinal() + 1)
+                                .max()
+                                .orElse(0))
+                        .thenComparing(Share::name, Comparator.reverseOrder()))
+                .map(Share::name)
+                .orElse("");
     }
 
     private String show(

@@ -24,6 +24,8 @@ import org.vastshelf.core.forecast.FillForecast.BandDay;
 @Page
 class ForeseeController {
 
+    private static final int WEEKS_DRAWN = 52;
+
     private final Forecasts forecasts;
     private final EstateStore estates;
 
@@ -74,7 +76,7 @@ class ForeseeController {
             boolean last = i == space.history().used().size() - 1;
             add(lines, used, last ? used : null, last ? used : null, last ? used : null);
         }
-        for (BandDay day : space.forecast().band()) {
+        for (BandDay day : space.forecast().band().subList(0, WEEKS_DRAWN)) {
             seconds.add(day.day().toEpochDay() * 86_400);
             add(lines, null, day.low(), day.middle(), day.high());
         }

@@ -23,9 +23,9 @@ import org.vastshelf.core.unit.Bytes;
  */
 public record Plank(List<PoolPicture> pools) {
 
-    private static final int WIDTH = 1_230;
-    private static final int GAP = 22;
-    private static final int LEAST_SLOT = 92;
+    private static final int WIDTH = 1_248;
+    private static final int GAP = 18;
+    private static final int LEAST_SLOT = 122;
     private static final int LEAST_POOL = 10;
     static final int BLOCK_HEIGHT = 42;
     private static final double CHARACTER = 6.3;

@@ -54,7 +54,7 @@ public final class DemoEstate {
         rack(drives, "fernhill", 3, 11, 1, 20, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         drives.add(new Drive("fernhill", 3, 12, TB.times(20), DriveKind.SPINNING, DriveState.UNCLAIMED, WELL,
                 "1.8 TB of an older pool named 'glasshouse-2021'"));
-        rack(drives, "saltmarsh", 1, 1, 6, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
+        rack(drives, "saltmarsh", 1, 1, 7, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
         rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "dewpond", 1, 4, 2, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
         return new Estate(
@@ -135,7 +135,7 @@ public final class DemoEstate {
                 pool("elm", Layout.RAID_5, bays("fernhill", 1, 9, 14), List.of(), Bytes.tib(1)),
                 pool("yew", Layout.RAID_5, bays("fernhill", 1, 17, 19), List.of(), Bytes.ZERO),
                 pool("ash", Layout.TERRACED_2, bays("fernhill", 2, 1, 7), List.of(), Bytes.tib(1)),
-                pool("reed", Layout.RAID_5, bays("saltmarsh", 1, 1, 6), List.of(), Bytes.ZERO),
+                pool("reed", Layout.RAID_5, bays("saltmarsh", 1, 1, 7), List.of(), Bytes.ZERO),
                 new Pool(
                         "tern",
                         "northbank",
@@ -158,12 +158,12 @@ public final class DemoEstate {
         return List.of(
                 volume("herbarium", "oak", 40, true),
                 volume("film", "oak", 18, true),
-                volume("homes", "elm", 22, true),
+                volume("homes", "elm", 21, true),
                 volume("office", "elm", 10, true),
                 volume("plans", "elm", 8, true),
                 volume("specimens-db", "yew", 4, false),
                 volume("sequences", "ash", 28, true),
-                volume("replica-herbarium", "reed", 34, true),
+                volume("replica-herbarium", "reed", 42, true),
                 volume("press", "tern", 12, true),
                 volume("fieldlogs", "sedge", 2, false));
     }

@@ -81,7 +81,7 @@ public final class DemoFiles {
             String top = shape.folders.get(i);
             long bytes = (long) (shape.total * weights[i] / sum);
             if (homes) {
-                bytes = Math.min(bytes, Bytes.GIB * 138);
+                bytes = (long) (Bytes.GIB * (82 + 54 * random.nextDouble()));
                 bytes = top.equals("suki") ? Bytes.GIB * 150 - 4_096 : bytes;
             }
             int files = Math.max(8, (int) (shape.files * weights[i] / sum));

@@ -1,0 +1,85 @@
+package org.vastshelf.app.api;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.folder.FolderService;
+import java.time.Duration;
+import org.vastshelf.app.look.DailyRecord;
+import org.vastshelf.app.orders.OrderRunner;
+
+/** Catalogues, bringing folders in, and the demo's clock. */
+@RestController
+class CataloguesApi {
+
+    private static final int LONGEST_JUMP_HOURS = 24 * 366;
+
+    private final CatalogueStore catalogues;
+    private final FolderService folders;
+    private final ShelfClock clock;
+    private final OrderRunner orders;
+    private final DailyRecord days;
+
+    CataloguesApi(
+            CatalogueStore catalogues, FolderService folders, ShelfClock clock, OrderRunner orders, DailyRecord days) {
+        this.catalogues = catalogues;
+        this.folders = folders;
+        this.clock = clock;
+        this.orders = orders;
+        this.days = days;
+    }
+
+    record BringIn(@Nullable String name, @Nullable String folder) {}
+
+    record Jump(@Nullable Integer hours) {}
+
+    record Now(String now) {}
+
+    @GetMapping("/api/v1/catalogues")
+    List<Catalogue> list() {
+        return catalogues.all();
+    }
+
+    @PostMapping("/api/v1/catalogues")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    Catalogue bringIn(@RequestBody BringIn request) {
+        return folders.bringIn(
+                request.name == null ? "" : request.name, request.folder == null ? "" : request.folder);
+    }
+
+    @PostMapping("/api/v1/catalogues/{name}/stop")
+    void stop(@PathVariable String name) {
+        folders.stop(name);
+    }
+
+    @PostMapping("/api/v1/catalogues/{name}/go-on")
+    void goOn(@PathVariable String name) {
+        folders.goOn(name);
+    }
+
+    @PostMapping("/api/v1/catalogues/{name}/remove")
+    void remove(@PathVariable String name) {
+        folders.remove(name);
+    }
+
+    @PostMapping("/api/v1/time")
+    Now jump(@RequestBody Jump jump) {
+        if (jump.hours == null || jump.hours < 1 || jump.hours > LONGEST_JUMP_HOURS) {
+            throw new IllegalArgumentException(
+                    "hours is " + jump.hours + ", must be 1 to " + LONGEST_JUMP_HOURS);
+        }
+        clock.forward(Duration.ofHours(jump.hours));
+        orders.run();
+        days.catchUp();
+        return new Now(clock.instant().toString());
+    }
+}

@@ -1,0 +1,110 @@
+package org.vastshelf.app.api;
+
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.look.Forecasts;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.core.audit.AuditLine;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.forecast.FillForecast;
+import org.vastshelf.core.ledger.ByteLedger;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
+
+/** The estate as it is. Lists are paged by the name after which to go on. */
+@RestController
+class EstateApi {
+
+    private static final long NEWEST = Long.MAX_VALUE;
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final AuditStore audit;
+    private final Forecasts forecasts;
+
+    EstateApi(EstateStore estates, UsageStore usage, AuditStore audit, Forecasts forecasts) {
+        this.estates = estates;
+        this.usage = usage;
+        this.audit = audit;
+        this.forecasts = forecasts;
+    }
+
+    record PoolView(Pool pool, Bytes usableBytes, ByteLedger ledger) {}
+
+    record VolumeView(Volume volume, Bytes liveBytes, Bytes snapshotBytes, @Nullable FillView fill) {}
+
+    record FillView(@Nullable String early, @Nullable String likely, @Nullable String late) {}
+
+    @GetMapping("/api/v1/drives")
+    Cursors.Page<Drive> drives(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+        return Cursors.page(estates.load().drives(), after, limit, drive -> drive);
+    }
+
+    @GetMapping("/api/v1/pools")
+    Cursors.Page<PoolView> pools(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+        Estate estate = estates.load();
+        Usage held = usage.load();
+        return Cursors.page(
+                estate.pools(),
+                after,
+                limit,
+                pool -> new PoolView(pool, Ledgers.usable(estate, pool), Ledgers.ofPool(estate, held, pool)));
+    }
+
+    @GetMapping("/api/v1/volumes")
+    Cursors.Page<VolumeView> volumes(
+            @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+        Usage held = usage.load();
+        var spaces = forecasts.volumes();
+        return Cursors.page(estates.load().volumes(), after, limit, volume -> {
+            Usage.Held holds = held.of(volume.name());
+            FillView fill = Optional.ofNullable(spaces.get(volume.name()))
+                    .map(Forecasts.Space::forecast)
+                    .map(EstateApi::fill)
+                    .orElse(null);
+            return new VolumeView(volume, holds.live(), holds.snapshots(), fill);
+        });
+    }
+
+    private static FillView fill(FillForecast forecast) {
+        return new FillView(
+                forecast.early().map(Object::toString).orElse(null),
+                forecast.likely().map(Object::toString).orElse(null),
+                forecast.late().map(Object::toString).orElse(null));
+    }
+
+    @GetMapping("/api/v1/shares")
+    Cursors.Page<Share> shares(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+        return Cursors.page(estates.load().shares(), after, limit, share -> share);
+    }
+
+    @GetMapping("/api/v1/limits")
+    Cursors.Page<LimitRule> limits(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+        return Cursors.page(estates.load().limits(), after, limit, rule -> rule);
+    }
+
+    @GetMapping("/api/v1/audit-lines")
+    Cursors.Page<AuditLine> auditLines(
+            @RequestParam(defaultValue = "") String person,
+            @RequestParam(defaultValue = "") String share,
+            @RequestParam(defaultValue = "") String operation,
+            @RequestParam(defaultValue = "") String verdict,
+            @RequestParam(defaultValue = "" + NEWEST) long before,
+            @RequestParam(defaultValue = "100") int limit) {
+        List<AuditLine> lines = audit.page(
+                new AuditStore.Filter(person, share, operation, verdict), before, Cursors.requireLimit(limit) + 1);
+        return Cursors.page(lines, limit, line -> String.valueOf(line.number()));
+    }
+}

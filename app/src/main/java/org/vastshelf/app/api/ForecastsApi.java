@@ -1,0 +1,71 @@
+package org.vastshelf.app.api;
+
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.core.forecast.FillDates;
+import org.vastshelf.core.forecast.FillForecast;
+import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.unit.Bytes;
+
+/** Forecasts the fill date of any space. */
+@RestController
+class ForecastsApi {
+
+    record Day(@Nullable String day, @Nullable Long usedBytes) {}
+
+    record Request(@Nullable Long capacityBytes, @Nullable List<Day> history) {}
+
+    record Answer(
+            FillForecast.Method method,
+            @Nullable LocalDate early,
+            @Nullable LocalDate likely,
+            @Nullable LocalDate late,
+            Map<Integer, Double> fullWithin) {}
+
+    @PostMapping("/api/v1/forecasts/fill-date")
+    Answer fillDate(@RequestBody Request request) {
+        if (request.capacityBytes == null || request.capacityBytes < 1) {
+            throw new IllegalArgumentException("capacityBytes is " + request.capacityBytes + ", must be at least 1");
+        }
+        FillForecast forecast = FillDates.forecast(Bytes.of(request.capacityBytes), history(request.history));
+        return new Answer(
+                forecast.method(),
+                forecast.early().orElse(null),
+                forecast.likely().orElse(null),
+                forecast.late().orElse(null),
+                new TreeMap<>(forecast.fullWithin()));
+    }
+
+    private static History history(@Nullable List<Day> days) {
+        if (days == null) {
+            throw new IllegalArgumentException("history is missing, must list days as {\"day\":…,\"usedBytes\":…}");
+        }
+        List<History.DayUse> uses = new ArrayList<>();
+        for (int i = 0; i < days.size(); i++) {
+            Day day = days.get(i);
+            if (day == null || day.usedBytes == null || day.usedBytes < 0) {
+                throw new IllegalArgumentException("history[" + i + "].usedBytes is "
+                        + (day == null ? null : day.usedBytes) + ", must be at least 0");
+            }
+            uses.add(new History.DayUse(date(i, day.day), Bytes.of(day.usedBytes)));
+        }
+        return History.of(uses);
+    }
+
+    private static LocalDate date(int i, @Nullable String text) {
+        try {
+            return LocalDate.parse(String.valueOf(text));
+        } catch (DateTimeParseException none) {
+            throw new IllegalArgumentException(
+                    "history[" + i + "].day is " + text + ", must be a day such as 2026-03-02");
+        }
+    }
+}

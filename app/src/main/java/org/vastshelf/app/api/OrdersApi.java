@@ -1,0 +1,90 @@
+package org.vastshelf.app.api;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.orders.Order;
+import org.vastshelf.app.orders.OrderRunner;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Check;
+import org.vastshelf.core.change.Plan;
+
+/** Drafts and orders. */
+@RestController
+class OrdersApi {
+
+    private final OrderService orders;
+    private final OrderRunner runner;
+
+    OrdersApi(OrderService orders, OrderRunner runner) {
+        this.orders = orders;
+        this.runner = runner;
+    }
+
+    record Draft(@Nullable List<Change> changes) {}
+
+    record Confirmation(@Nullable String key) {}
+
+    /** An order; checks and what is permanent as long as it is a draft. */
+    record OrderView(Order order, List<Check> checks, List<String> permanent) {}
+
+    private OrderView view(Order order) {
+        if (order.state() != org.vastshelf.app.orders.OrderState.DRAFT) {
+            return new OrderView(order, List.of(), List.of());
+        }
+        Plan plan = orders.plan(order.changes());
+        return new OrderView(order, plan.checks(), plan.permanent());
+    }
+
+    @GetMapping("/api/v1/orders")
+    Cursors.Page<Order> list(
+            @RequestParam(defaultValue = "9223372036854775807") long before,
+            @RequestParam(defaultValue = "100") int limit) {
+        return Cursors.page(
+                orders.page(before, Cursors.requireLimit(limit) + 1), limit, order -> String.valueOf(order.id()));
+    }
+
+    @GetMapping("/api/v1/orders/{id}")
+    OrderView order(@PathVariable long id) {
+        return view(orders.order(id));
+    }
+
+    @PostMapping("/api/v1/orders")
+    @ResponseStatus(HttpStatus.CREATED)
+    OrderView create(@AuthenticationPrincipal Someone me, @RequestBody Draft draft) {
+        return view(orders.create(me.getName(), draft.changes == null ? List.of() : draft.changes));
+    }
+
+    @PostMapping("/api/v1/orders/{id}/confirm")
+    OrderView confirm(@PathVariable long id, @RequestBody Confirmation confirmation) {
+        if (confirmation.key == null || confirmation.key.isBlank()) {
+            throw new IllegalArgumentException("key is empty, must be the key of a check to be confirmed");
+        }
+        orders.confirm(id, confirmation.key, true);
+        return view(orders.order(id));
+    }
+
+    @PostMapping("/api/v1/orders/{id}/carry-out")
+    OrderView carryOut(@PathVariable long id) {
+        orders.carryOut(id);
+        runner.run();
+        return view(orders.order(id));
+    }
+
+    @PostMapping("/api/v1/orders/{id}/take-back")
+    OrderView takeBack(@PathVariable long id) {
+        orders.takeBack(id);
+        runner.run();
+        return view(orders.order(id));
+    }
+}

@@ -1,0 +1,235 @@
+package org.vastshelf.app.folder;
+
+import java.io.IOException;
+import java.io.Reader;
+import java.io.Writer;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import javax.sql.DataSource;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.apache.commons.csv.CSVRecord;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.BulkWriter;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
+import org.vastshelf.app.catalogue.CatalogueStore.Source;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.estate.Names;
+
+/**
+ * Catalogues as CSV (RFC 4180): one file a line, times as ISO 8601, bytes of a path that are not plain text as
+ * {@code \xHH}. Files of one folder come together, as the export writes them. Both directions stream.
+ */
+@Component
+class CatalogueCsv {
+
+    private static final String[] COLUMNS = {
+        "path", "bytes", "allocated", "owner", "group", "modified", "accessed", "changed", "kind", "counted"
+    };
+
+    private final DataSource source;
+    private final CatalogueStore catalogues;
+    private final FolderService folders;
+
+    CatalogueCsv(DataSource source, CatalogueStore catalogues, FolderService folders) {
+        this.source = source;
+        this.catalogues = catalogues;
+        this.folders = folders;
+    }
+
+    void write(Catalogue catalogue, Writer out) throws SQLException, IOException {
+        try (Connection connection = source.getConnection();
+                CSVPrinter csv = new CSVPrinter(
+                        out, CSVFormat.RFC4180.builder().setHeader(COLUMNS).get());
+                PreparedStatement sql = connection.prepareStatement("SELECT d.path, f.* FROM file f JOIN folder d"
+                        + " ON d.catalogue_no = f.catalogue_no AND d.no = f.folder_no WHERE f.catalogue_no = ?"
+                        + " ORDER BY f.folder_no, f.name")) {
+            sql.setFetchSize(1_000);
+            sql.setInt(1, catalogue.no());
+            try (ResultSet row = sql.executeQuery()) {
+                while (row.next()) {
+                    csv.printRecord(
+                            PathBytes.shown(PathBytes.child(row.getBytes("path"), row.getBytes("name"))),
+                            row.getLong("bytes"),
+                            row.getLong("allocated"),
+                            row.getString("owner"),
+                            row.getString("owner_group"),
+                            Instant.ofEpochSecond(row.getLong("modified_at")),
+                            Instant.ofEpochSecond(row.getLong("accessed_at")),
+                            Instant.ofEpochSecond(row.getLong("changed_at")),
+                            FileKind.values()[row.getInt("kind")],
+                            row.getInt("counted"));
+                }
+            }
+        }
+    }
+
+    /**
+     * Reads a new catalogue; nothing is kept when a line is wrong.
+     *
+     * @throws IllegalArgumentException naming line, column and value
+     */
+    void read(String name, Reader in) throws SQLException, IOException {
+        Names.require("name", name);
+        folders.requireFree(name);
+        Catalogue catalogue = catalogues.create(name, Source.TABLE, "");
+        boolean complete = false;
+        try (Connection connection = source.getConnection();
+                var csv = CSVFormat.RFC4180
+                        .builder()
+                        .setHeader()
+                        .setSkipHeaderRecord(true)
+                        .get()
+                        .parse(in)) {
+            connection.setAutoCommit(false);
+            requireColumns(csv.getHeaderMap());
+            new Import(connection, catalogue).run(csv);
+            complete = true;
+        } finally {
+            if (!complete) {
+                catalogues.remove(catalogue.no());
+            }
+        }
+        catalogues.state(catalogue.no(), ScanState.READY);
+    }
+
+    private static void requireColumns(Map<String, Integer> found) {
+        for (String column : COLUMNS) {
+            if (!found.containsKey(column)) {
+                throw new IllegalArgumentException("the first line has no column '" + column + "', must have "
+                        + String.join(", ", COLUMNS));
+            }
+        }
+    }
+
+    /** One import on its way; the numbers of the folders met last are remembered, the others looked up. */
+    private static final class Import {
+
+        private static final int REMEMBERED = 10_000;
+
+        private final Connection connection;
+        private final Catalogue catalogue;
+        private final BulkWriter writer;
+        private String folder = "";
+        private final Map<String, Integer> numbers = new LinkedHashMap<>(16, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<String, Integer> eldest) {
+                return size() > REMEMBERED;
+            }
+        };
+
+        Import(Connection connection, Catalogue catalogue) {
+            this.connection = connection;
+            this.catalogue = catalogue;
+            this.writer = new BulkWriter(connection, catalogue.no(), 0);
+            numbers.put("/", writer.folder(0, 0, PathBytes.of("/")));
+        }
+
+        void run(Iterable<CSVRecord> lines) throws SQLException {
+            for (CSVRecord line : lines) {
+                add(line);
+                if (writer.isFull()) {
+                    writer.flush();
+                }
+            }
+            writer.flush();
+            BulkWriter.sumUp(connection, catalogue.no());
+            try (PreparedStatement sql = connection.prepareStatement("UPDATE catalogue SET next_folder = ?,"
+                    + " scanned_upto = ?, files = ?, bytes = ? WHERE no = ?")) {
+                sql.setInt(1, writer.nextFolder());
+                sql.setInt(2, writer.nextFolder() - 1);
+                sql.setLong(3, writer.files());
+                sql.setLong(4, writer.bytes());
+                sql.setInt(5, catalogue.no());
+                sql.executeUpdate();
+            }
+            connection.commit();
+        }
+
+        private void add(CSVRecord line) throws SQLException {
+            String path = line.get("path");
+            int slash = path.lastIndexOf('/');
+            if (!path.startsWith("/") || slash == path.length() - 1) {
+                throw wrong(line, "path", path, "a path that begins with '/' and ends with a name");
+            }
+            String parent = slash == 0 ? "/" : path.substring(0, slash);
+            if (!parent.equals(folder)) {
+                writer.inFolder(number(line, parent));
+                folder = parent;
+            }
+            byte[] name = PathBytes.parse(path.substring(slash + 1));
+            writer.file(
+                    new FileRow(
+                            name,
+                            bytes(line, "bytes"),
+                            bytes(line, "allocated"),
+                            line.get("owner"),
+                            line.get("group"),
+                            time(line, "modified"),
+                            time(line, "accessed"),
+                            time(line, "changed"),
+                            FileKind.of(path)),
+                    !line.get("counted").equals("0"));
+        }
+
+        private int number(CSVRecord line, String path) throws SQLException {
+            Integer known = numbers.get(path);
+            if (known != null) {
+                return known;
+            }
+            int slash = path.lastIndexOf('/');
+            int parent = number(line, slash == 0 ? "/" : path.substring(0, slash));
+            byte[] bytes = PathBytes.parse(path);
+            writer.flush();
+            Integer stored = stored(bytes);
+            int depth = (int) path.chars().filter(c -> c == '/').count();
+            int no = stored == null ? writer.folder(parent, depth, bytes) : stored;
+            numbers.put(path, no);
+            return no;
+        }
+
+        private @org.jspecify.annotations.Nullable Integer stored(byte[] path) throws SQLException {
+            try (PreparedStatement sql = connection.prepareStatement(
+                    "SELECT no FROM folder WHERE catalogue_no = ? AND path_hash = ? AND path = ?")) {
+                sql.setInt(1, catalogue.no());
+                sql.setBytes(2, PathBytes.hash(path));
+                sql.setBytes(3, path);
+                try (ResultSet row = sql.executeQuery()) {
+                    return row.next() ? row.getInt(1) : null;
+                }
+            }
+        }
+
+        private static long bytes(CSVRecord line, String column) {
+            String text = line.get(column);
+            if (!text.matches("[0-9]{1,18}")) {
+                throw wrong(line, column, text, "a number of bytes, at least 0");
+            }
+            return Long.parseLong(text);
+        }
+
+        private static long time(CSVRecord line, String column) {
+            try {
+                return Instant.parse(line.get(column)).getEpochSecond();
+            } catch (DateTimeParseException none) {
+                throw wrong(line, column, line.get(column), "a time such as 2026-03-02T08:00:00Z");
+            }
+        }
+
+        private static IllegalArgumentException wrong(CSVRecord line, String column, String value, String rule) {
+            String shown = value.length() > 60 ? value.substring(0, 60) + "…" : value;
+            return new IllegalArgumentException(
+                    "line " + (line.getRecordNumber() + 1) + ": " + column + " is '" + shown + "', must be " + rule);
+        }
+    }
+}

@@ -1,0 +1,121 @@
+package org.vastshelf.app.folder;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.OutputStreamWriter;
+import java.nio.charset.StandardCharsets;
+import java.sql.SQLException;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.core.catalogue.SizeClass;
+
+/** Real folders brought in, and what is in any catalogue. */
+@Page
+class FolderController {
+
+    private static final int LARGEST = 20;
+
+    private final FolderService folders;
+    private final CatalogueCsv csv;
+    private final CatalogueStore catalogues;
+    private final ShelfClock clock;
+
+    FolderController(FolderService folders, CatalogueCsv csv, CatalogueStore catalogues, ShelfClock clock) {
+        this.folders = folders;
+        this.csv = csv;
+        this.catalogues = catalogues;
+        this.clock = clock;
+    }
+
+    @GetMapping("/look/folders")
+    String list(Model model) {
+        return show("", "", "", model);
+    }
+
+    private String show(String name, String folder, String problem, Model model) {
+        model.addAttribute("catalogues", catalogues.all());
+        model.addAttribute("roots", folders.roots());
+        model.addAttribute("name", name);
+        model.addAttribute("folder", folder);
+        model.addAttribute("problem", problem);
+        return "folders";
+    }
+
+    @PostMapping("/look/folders")
+    String bringIn(@RequestParam String name, @RequestParam String folder, Model model) {
+        try {
+            folders.bringIn(name.strip(), folder.strip());
+            return "redirect:/look/folders/" + name.strip();
+        } catch (IllegalArgumentException refused) {
+            return show(name, folder, String.valueOf(refused.getMessage()), model);
+        }
+    }
+
+    @PostMapping("/look/folders/import")
+    String importCsv(@RequestParam String name, @RequestParam MultipartFile file, Model model)
+            throws SQLException, IOException {
+        try (var reader = new InputStreamReader(file.getInputStream(), StandardCharsets.UTF_8)) {
+            csv.read(name.strip(), reader);
+            return "redirect:/look/folders/" + name.strip();
+        } catch (IllegalArgumentException refused) {
+            return show(name, "", String.valueOf(refused.getMessage()), model);
+        }
+    }
+
+    @GetMapping("/look/folders/{name}")
+    String folder(@PathVariable String name, Model model) {
+        Catalogue catalogue = folders.find(name);
+        model.addAttribute("catalogue", catalogue);
+        model.addAttribute("ages", AgeMap.of(catalogues.ageAndSize(catalogue.no()), clock.today()));
+        model.addAttribute("sizes", SizeClass.values());
+        model.addAttribute("largestFiles", catalogues.largestFiles(catalogue.no(), LARGEST));
+        model.addAttribute("largestFolders", catalogues.largestFolders(catalogue.no(), LARGEST));
+        model.addAttribute("kinds", catalogues.byKind(catalogue.no()));
+        model.addAttribute("owners", catalogues.byOwner(catalogue.no()));
+        model.addAttribute("unreadable", catalogues.unreadable(catalogue.no(), LARGEST));
+        return "folder";
+    }
+
+    @GetMapping("/look/folders/{name}/progress")
+    String progress(@PathVariable String name, Model model) {
+        model.addAttribute("catalogue", folders.find(name));
+        return "folder :: progress";
+    }
+
+    @PostMapping("/look/folders/{name}/stop")
+    String stop(@PathVariable String name) {
+        folders.stop(name);
+        return "redirect:/look/folders/" + name;
+    }
+
+    @PostMapping("/look/folders/{name}/go-on")
+    String goOn(@PathVariable String name) {
+        folders.goOn(name);
+        return "redirect:/look/folders/" + name;
+    }
+
+    @PostMapping("/look/folders/{name}/remove")
+    String remove(@PathVariable String name) {
+        folders.remove(name);
+        return "redirect:/look/folders";
+    }
+
+    @GetMapping("/look/folders/{name}/files.csv")
+    void export(@PathVariable String name, HttpServletResponse response) throws SQLException, IOException {
+        Catalogue catalogue = folders.find(name);
+        response.setContentType("text/csv;charset=UTF-8");
+        response.setHeader("Content-Disposition", "attachment; filename=" + name + ".csv");
+        try (var out = new OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8)) {
+            csv.write(catalogue, out);
+        }
+    }
+}
