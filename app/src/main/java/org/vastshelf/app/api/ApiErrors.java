@@ -1,5 +1,6 @@
 package org.vastshelf.app.api;
 
+import java.util.Locale;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
@@ -12,6 +13,8 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import org.vastshelf.app.desk.DeskService;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.orders.OrderService;
+import tools.jackson.databind.DatabindException;
+import tools.jackson.databind.exc.InvalidFormatException;
 
 /** Turns what was refused into problem details (RFC 9457). */
 @RestControllerAdvice(basePackageClasses = ApiErrors.class)
@@ -42,13 +45,41 @@ class ApiErrors {
     @ExceptionHandler(HttpMessageNotReadableException.class)
     ProblemDetail unreadable(HttpMessageNotReadableException refused) {
         Throwable cause = refused;
+        String where = "the request";
         while (cause.getCause() != null && !(cause instanceof IllegalArgumentException)) {
             cause = cause.getCause();
+            where = cause instanceof DatabindException at && !at.getPath().isEmpty() ? field(at) : where;
+        }
+        if (cause instanceof NullPointerException) {
+            return ProblemDetail.forStatusAndDetail(
+                    HttpStatus.BAD_REQUEST, where + " lacks a member that is needed; the OpenAPI document names them");
+        }
+        if (cause instanceof InvalidFormatException wrong) {
+            return ProblemDetail.forStatusAndDetail(
+                    HttpStatus.BAD_REQUEST, field(wrong) + " is '" + shorten(String.valueOf(wrong.getValue()))
+                            + "', must be a " + wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT));
         }
         String message = String.valueOf(cause.getMessage());
         int source = message.indexOf("\n at [Source");
         return ProblemDetail.forStatusAndDetail(
                 HttpStatus.BAD_REQUEST, source < 0 ? message : message.substring(0, source));
+    }
+
+    /** Such as {@code drives[0].bytes}. */
+    private static String field(DatabindException wrong) {
+        StringBuilder path = new StringBuilder();
+        wrong.getPath().forEach(step -> {
+            if (step.getPropertyName() == null) {
+                path.append('[').append(step.getIndex()).append(']');
+            } else {
+                path.append(path.isEmpty() ? "" : ".").append(step.getPropertyName());
+            }
+        });
+        return path.toString();
+    }
+
+    private static String shorten(String text) {
+        return text.length() <= 60 ? text : text.substring(0, 60) + "…";
     }
 
     @ExceptionHandler(MethodArgumentTypeMismatchException.class)

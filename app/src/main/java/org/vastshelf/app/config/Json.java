@@ -29,7 +29,7 @@ public class Json {
                 .addMixIn(FilePath.class, TextMixIn.class)
                 .addMixIn(Change.class, ChangeMixIn.class)
                 .addMixIn(Step.class, StepMixIn.class)
-                .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);
+                .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);
     }
 
     abstract static class BytesMixIn {

@@ -1,0 +1,176 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+
+class ApiTest {
+
+    private static JsonNode layout(JsonNode answer, String name) {
+        for (JsonNode layout : answer.path("layouts")) {
+            if (layout.path("layout").asString().equals(name)) {
+                return layout;
+            }
+        }
+        throw new AssertionError(name + " is missing");
+    }
+
+    @Test
+    void layouts_are_compared() {
+        JsonNode answer = App.post(
+                        "ines",
+                        "/api/v1/layouts/compare",
+                        """
+                {"drives":[{"bytes":6000000000000,"count":3}],"spares":0,"driveReserveBytes":0,"alignBytes":1048576,
+                "annualFailureRate":0.015,"unrecoverableReadErrorPerBit":1e-15,"rebuildMiBps":120}""")
+                .json();
+        assertThat(answer.path("layouts").size()).isEqualTo(10);
+        JsonNode raid5 = layout(answer, "RAID_5");
+        assertThat(raid5.path("dataBytes").asLong()).isEqualTo(2 * (6_000_000_000_000L / 1_048_576 * 1_048_576));
+        assertThat(raid5.path("reason").isNull()).isTrue();
+        assertThat(layout(answer, "RAID_6").path("possible").asBoolean()).isFalse();
+        assertThat(layout(answer, "RAID_6").path("reason").asString())
+                .isEqualTo("RAID 6 needs at least 4 drives, 3 are taken; choose 1 more");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"drives\":[{\"bytes\":-5}]} | drives[0].bytes is -5, must be at least 1",
+                "{\"drives\":[{\"bytes\":\"x\"}]} | drives[0].bytes is 'x', must be a long",
+                "{\"drives\":[{\"bytes\":5000000000,\"count\":0}]} | drives[0].count is 0, must be 1 to 1000",
+                "{\"drives\":[]} | drives holds 0 drives, must be 1 to 1000",
+                "{} | drives is missing, must list drives as {\"bytes\":…,\"count\":…}",
+                "{\"drives\":[{\"bytes\":9000000000000000000}]} | drive is 9000000000000000000 bytes, must be at most 1000000000000000 bytes",
+            })
+    void impossible_drives_are_named(String body, String detail) {
+        App.Reply reply = App.post("odile", "/api/v1/layouts/compare", body);
+        assertThat(reply.status()).isEqualTo(400);
+        assertThat(reply.detail()).isEqualTo(detail);
+    }
+
+    @Test
+    void a_fill_date_is_forecast() {
+        List<String> days = new ArrayList<>();
+        for (int i = 0; i < 60; i++) {
+            days.add("{\"day\":\"" + LocalDate.of(2026, 1, 1).plusDays(i) + "\",\"usedBytes\":" + (1_000_000 + 5_000 * i)
+                    + "}");
+        }
+        String body = "{\"capacityBytes\":2000000,\"history\":[" + String.join(",", days) + "]}";
+        JsonNode answer = App.post("odile", "/api/v1/forecasts/fill-date", body).json();
+        assertThat(answer.path("likely").asString()).isEqualTo("2026-07-20");
+        assertThat(answer.path("fullWithin").path("365").asDouble()).isEqualTo(1.0);
+        String gap = "{\"capacityBytes\":2000000,\"history\":[" + days.get(0) + "," + days.get(5) + "]}";
+        assertThat(App.post("odile", "/api/v1/forecasts/fill-date", gap).detail())
+                .isEqualTo("history[1].day is 2026-01-06, must be 2026-01-02 (gap of 4 days; one value for each day,"
+                        + " ascending)");
+    }
+
+    @Test
+    void audit_lines_are_paged_by_cursor_without_gap_or_repeat() {
+        JsonNode first = App.get("ines", "/api/v1/audit-lines?limit=3&person=suki").json();
+        String next = first.path("next").asString();
+        JsonNode second = App.get("ines", "/api/v1/audit-lines?limit=3&person=suki&before=" + next).json();
+        assertThat(first.path("items").get(2).path("number").asLong()).isEqualTo(Long.parseLong(next));
+        assertThat(second.path("items").get(0).path("number").asLong()).isLessThan(Long.parseLong(next));
+        assertThat(App.get("ines", "/api/v1/audit-lines?limit=0").detail())
+                .isEqualTo("limit is 0, must be 1 to 1000");
+    }
+
+    @Test
+    void pools_are_listed_with_ledgers_that_add_up() {
+        JsonNode pools = App.get("ines", "/api/v1/pools").json().path("items");
+        assertThat(pools.size()).isGreaterThanOrEqualTo(7);
+        for (JsonNode pool : pools) {
+            long sum = 0;
+            for (JsonNode line : pool.path("ledger").path("lines")) {
+                sum += line.path("bytes").asLong();
+            }
+            assertThat(sum).isEqualTo(pool.path("ledger").path("label").asLong());
+        }
+    }
+
+    @Test
+    void an_order_with_data_on_a_drive_waits_to_be_confirmed() {
+        String change = "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"hazel\",\"server\":\"fernhill\",\"drives\":"
+                + "[\"fernhill/3/11\",\"fernhill/3/12\"],\"layout\":\"RAID_1\",\"spares\":0,\"surfaceCheck\":false}]}";
+        JsonNode draft = App.post("odile", "/api/v1/orders", change).json();
+        long id = draft.path("order").path("id").asLong();
+        App.Reply early = App.post("odile", "/api/v1/orders/" + id + "/carry-out", "");
+        assertThat(early.status()).isEqualTo(409);
+        assertThat(early.detail())
+                .isEqualTo("To be confirmed first: Drive fernhill/3/12 holds 1.8 TB of an older pool named"
+                        + " 'glasshouse-2021'; it will be gone");
+        App.post("odile", "/api/v1/orders/" + id + "/confirm", "{\"key\":\"pool hazel: data fernhill/3/12\"}");
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").status()).isEqualTo(200);
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/take-back", "").status()).isEqualTo(200);
+        App.bean(org.vastshelf.app.orders.OrderRunner.class).run();
+        JsonNode after = App.get("odile", "/api/v1/orders/" + id).json().path("order");
+        assertThat(after.path("state").asString()).isEqualTo("TAKEN_BACK");
+        assertThat(App.get("odile", "/api/v1/pools").text()).doesNotContain("hazel");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "elm | The pool name 'elm' is taken",
+                "new | There is no drive 'fernhill/9/9' on fernhill",
+            })
+    void a_draft_that_cannot_be_says_why(String name, String text) {
+        JsonNode draft = App.post(
+                        "odile",
+                        "/api/v1/orders",
+                        "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"" + name
+                                + "\",\"server\":\"fernhill\",\"drives\":[\"fernhill/9/9\"],\"layout\":\"RAID_0\","
+                                + "\"spares\":0,\"surfaceCheck\":false}]}")
+                .json();
+        assertThat(draft.path("checks").get(0).path("text").asString()).isEqualTo(text);
+        long id = draft.path("order").path("id").asLong();
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").status()).isEqualTo(409);
+    }
+
+    @Test
+    void names_of_any_shape_are_refused_at_the_door() {
+        for (String name : List.of("", "x".repeat(200), "<b>bold</b>")) {
+            App.Reply reply = App.post(
+                    "odile",
+                    "/api/v1/orders",
+                    "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"" + name
+                            + "\",\"server\":\"fernhill\",\"drives\":[],\"layout\":\"RAID_0\",\"spares\":0}]}");
+            assertThat(reply.status()).isEqualTo(400);
+            assertThat(reply.detail()).startsWith("pool name ");
+        }
+    }
+
+    @Test
+    void a_change_without_a_needed_member_says_which() {
+        App.Reply reply = App.post(
+                "odile", "/api/v1/orders", "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"x\"}]}");
+        assertThat(reply.status()).isEqualTo(400);
+        assertThat(reply.detail()).startsWith("changes[0] lacks a member that is needed");
+    }
+
+    @Test
+    void a_file_user_acts_only_as_himself() {
+        String body = "{\"person\":\"suki\",\"share\":\"film\",\"operation\":\"WRITE\",\"path\":\"/x.mov\",\"bytes\":1}";
+        assertThat(App.post("pell", "/api/v1/desk/operations", body).status()).isEqualTo(403);
+        JsonNode own = App.post("pell", "/api/v1/desk/operations", body.replace("suki", "pell")).json();
+        assertThat(own.path("allowed").asBoolean()).isFalse();
+        assertThat(own.path("reason").asString()).isEqualTo("Access to film has no rule for Pell Arden");
+    }
+
+    @Test
+    void the_api_describes_itself() {
+        JsonNode document = App.get("ines", "/api/openapi.json").json();
+        assertThat(document.path("paths").has("/api/v1/layouts/compare")).isTrue();
+        assertThat(document.path("info").path("title").asString()).isEqualTo("Vast Shelf");
+    }
+}

@@ -1,0 +1,116 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** Every page: readable by everybody, quiet in the console, within its width. */
+class PagesTest {
+
+    private static final List<String> PAGES = List.of(
+            "/look",
+            "/look?scope=homes",
+            "/look/folders",
+            "/look/folders/press",
+            "/build",
+            "/build?scope=oak",
+            "/build/new/pool?server=fernhill&drives=fernhill/3/1&drives=fernhill/3/2&drives=fernhill/3/5&drives=fernhill/3/6",
+            "/build/new/volume",
+            "/build/pools/ash",
+            "/build/pools/tern",
+            "/build/volumes/film",
+            "/serve",
+            "/serve/new",
+            "/serve/shares/film",
+            "/serve/shares/fieldlogs",
+            "/limit",
+            "/limit/new",
+            "/lighten",
+            "/protect",
+            "/trace",
+            "/foresee",
+            "/foresee/volume/homes",
+            "/orders",
+            "/desk");
+
+    private static Browser browser;
+
+    @BeforeAll
+    static void open() {
+        browser = new Browser(1280, 800).signIn("odile");
+    }
+
+    @AfterAll
+    static void close() {
+        browser.close();
+    }
+
+    static Stream<String> pages() {
+        return PAGES.stream();
+    }
+
+    @ParameterizedTest
+    @MethodSource("pages")
+    void nothing_serious_for_axe_in_either_theme_and_no_console_error(String path) {
+        Page page = browser.page;
+        assertThat(page.navigate(path).status()).isEqualTo(200);
+        for (String theme : List.of("light", "dark")) {
+            page.evaluate("theme => document.documentElement.dataset.theme = theme", theme);
+            assertThat(serious(page)).as(path + " in " + theme).isEmpty();
+        }
+        assertThat(browser.errors).isEmpty();
+    }
+
+    /** The content security policy allows our own copy of the checker, as a script of ours. */
+    @SuppressWarnings("unchecked")
+    static List<Object> serious(Page page) {
+        if (!(Boolean) page.evaluate("() => 'axe' in window")) {
+            page.addScriptTag(new Page.AddScriptTagOptions().setUrl("/built/axe.min.js"));
+        }
+        return (List<Object>) page.evaluate("() => axe.run().then(r => r.violations"
+                + ".filter(v => ['serious', 'critical'].includes(v.impact))"
+                + ".map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')))");
+    }
+
+    @Test
+    void no_page_is_wider_than_the_screen() {
+        List<String> wide = new ArrayList<>();
+        for (int width : new int[] {1280, 1024, 390}) {
+            browser.page.setViewportSize(width, 800);
+            for (String path : PAGES) {
+                browser.page.navigate(path);
+                int found = (int) browser.page.evaluate("() => document.documentElement.scrollWidth");
+                if (found > width) {
+                    wide.add(path + " is " + found + " px wide at " + width);
+                }
+            }
+        }
+        browser.page.setViewportSize(1280, 800);
+        assertThat(wide).isEmpty();
+    }
+
+    @Test
+    void keys_open_what_they_say() {
+        Page page = browser.page;
+        page.navigate("/look");
+        page.keyboard().press("?");
+        assertThat(page.locator("#keys").isVisible()).isTrue();
+        page.keyboard().press("Escape");
+        page.keyboard().press("/");
+        page.keyboard().type("oa");
+        page.locator("#found a", new Page.LocatorOptions().setHasText("oak")).first().waitFor();
+        page.keyboard().press("ArrowDown");
+        page.keyboard().press("Enter");
+        page.waitForURL("**/build/pools/oak");
+        page.keyboard().press("Alt+7");
+        page.waitForURL("**/trace**");
+    }
+}

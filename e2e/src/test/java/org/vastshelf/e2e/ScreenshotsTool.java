@@ -1,0 +1,70 @@
+package org.vastshelf.e2e;
+
+import com.microsoft.playwright.Page;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+
+/** Makes the pictures in docs/screenshots; run by ./shelf shots. */
+@EnabledIfSystemProperty(named = "vastshelf.shots", matches = ".+")
+class ScreenshotsTool {
+
+    private static final String POOL = "/build/new/pool?server=fernhill&drives=fernhill/3/5&drives=fernhill/3/6"
+            + "&drives=fernhill/3/7&drives=fernhill/3/8&drives=fernhill/3/9&drives=fernhill/3/10";
+
+    @Test
+    void take() {
+        Path folder = Path.of("..").resolve(System.getProperty("vastshelf.shots"));
+        Map<String, String> views = new LinkedHashMap<>();
+        views.put("look", "/look");
+        views.put("build", "/build?scope=fernhill");
+        views.put("pool", "/build/pools/ash");
+        views.put("compose-volume", "/build/new/volume?pool=elm");
+        views.put("serve", "/serve");
+        views.put("share", "/serve/shares/herbarium");
+        views.put("limit", "/limit");
+        views.put("desk", "/desk?person=suki&share=film&path=/cuts");
+        views.put("trace", "/trace");
+        views.put("foresee", "/foresee/volume/herbarium");
+        views.put("folder", "/look/folders/press");
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            views.forEach((name, path) -> {
+                browser.page.navigate(path);
+                shoot(browser.page, folder.resolve(name + ".png"));
+            });
+            refused(browser.page, folder);
+            drafted(browser.page, folder);
+            browser.page.navigate("/look");
+            browser.page.evaluate("() => document.documentElement.dataset.theme = 'dark'");
+            shoot(browser.page, folder.resolve("look-dark.png"));
+        }
+    }
+
+    private static void refused(Page page, Path folder) {
+        page.navigate("/desk?person=suki&share=homes&path=/suki");
+        page.fill("[name=name]", "cut.mov");
+        page.fill("[name=size]", "2 GiB");
+        page.keyboard().press("Enter");
+        page.locator("[role=status]").waitFor();
+        shoot(page, folder.resolve("refused.png"));
+    }
+
+    private static void drafted(Page page, Path folder) {
+        page.navigate(POOL);
+        page.fill("[name=name]", "birch");
+        page.locator("input[value=TERRACED_2]").check();
+        page.waitForTimeout(700);
+        shoot(page, folder.resolve("compose-pool.png"));
+        page.locator("#consequence button.first").click();
+        page.locator("#carry-out").click();
+        page.waitForURL("**/orders/*");
+        shoot(page, folder.resolve("order.png"));
+    }
+
+    private static void shoot(Page page, Path file) {
+        page.waitForTimeout(400);
+        page.screenshot(new Page.ScreenshotOptions().setPath(file));
+    }
+}
