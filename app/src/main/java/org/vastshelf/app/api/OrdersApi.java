@@ -33,6 +33,8 @@ class OrdersApi {
 
     record Draft(@Nullable List<Change> changes) {}
 
+    record Strike(int position, boolean struck) {}
+
     record Confirmation(@Nullable String key) {}
 
     /** An order; checks and what is permanent as long as it is a draft. */
@@ -72,6 +74,19 @@ class OrdersApi {
         }
         orders.confirm(id, confirmation.key, true);
         return view(orders.order(id));
+    }
+
+    /** Leaves a change of a draft out, or takes it in again. */
+    @PostMapping("/api/v1/orders/{id}/strike")
+    OrderView strike(@PathVariable long id, @RequestBody Strike strike) {
+        orders.strike(id, strike.position, strike.struck);
+        return view(orders.order(id));
+    }
+
+    @PostMapping("/api/v1/orders/{id}/discard")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void discard(@PathVariable long id) {
+        orders.discard(id);
     }
 
     @PostMapping("/api/v1/orders/{id}/carry-out")

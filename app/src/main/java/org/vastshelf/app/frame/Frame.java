@@ -75,6 +75,7 @@ class Frame {
         model.addAttribute("scope", scope);
         model.addAttribute("verbs", me.readsAll() ? VERBS : keeperVerbs(me));
         model.addAttribute("path", request.getRequestURI());
+        model.addAttribute("verbPath", verbPath(request.getRequestURI()));
         boolean fragment = request.getHeader("HX-Request") != null;
         if (!fragment && me.readsAll()) {
             model.addAttribute("plank", plank(estate, scope));
@@ -82,6 +83,11 @@ class Frame {
         if (me.mayRun()) {
             drawer.of(me.getName()).ifPresent(view -> model.addAttribute("drawer", view));
         }
+    }
+
+    /** Where a narrower or wider scope of this page's verb is shown. */
+    private static String verbPath(String path) {
+        return VERBS.stream().map(Verb::path).filter(path::startsWith).findFirst().orElse("/look");
     }
 
     private static List<Verb> keeperVerbs(Someone me) {

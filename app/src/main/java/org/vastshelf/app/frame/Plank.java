@@ -132,7 +132,8 @@ public record Plank(List<PoolPicture> pools) {
         Usage.Held held = usage.of(volume.name());
         int characters = (int) (width / CHARACTER);
         String name = volume.name();
-        String label = name.length() <= characters ? name : characters < 4 ? "" : name.substring(0, characters - 1) + "…";
+        // A cut name would read as another; the block's title and text equivalent carry it in full.
+        String label = name.length() <= characters ? name : "";
         return new Block(
                 name,
                 x,

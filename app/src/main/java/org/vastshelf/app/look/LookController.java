@@ -1,11 +1,12 @@
 package org.vastshelf.app.look;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -19,10 +20,12 @@ import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.look.AttentionRules;
 
@@ -49,50 +52,71 @@ class LookController {
 
     @GetMapping("/look")
     String look(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
-        Estate estate = visible(estates.load(), me, scope);
+        Estate estate = estates.load();
+        Seen seen = new Seen(estate, me, scope);
         Usage held = usage.load();
         LocalDate today = clock.today();
         Map<String, FillForecast> expected = new HashMap<>();
         forecasts.volumes().forEach((name, space) -> expected.put(name, space.forecast()));
         List<Account> near = estate.limits().values().stream()
-                .filter(rule -> rule.stopAt().isPresent())
+                .filter(rule -> rule.stopAt().isPresent() && seen.share(rule.share()))
                 .flatMap(rule -> accounts.of(rule, ACCOUNTS_EACH).stream())
                 .toList();
-        model.addAttribute("attention", AttentionRules.find(estate, held, expected, near, today));
-        model.addAttribute("timeline", Timeline.draw(spaces(estate, me), today));
+        model.addAttribute(
+                "attention",
+                AttentionRules.find(estate, held, expected, near, today).stream()
+                        .filter(seen::about)
+                        .toList());
+        model.addAttribute("timeline", Timeline.draw(spaces(seen), today));
         return "look";
     }
 
-    private List<Space> spaces(Estate estate, Someone me) {
-        List<Space> spaces = new ArrayList<>(forecasts.volumes().values().stream()
-                .filter(s -> estate.volumes().containsKey(s.name()))
-                .toList());
-        if (me.readsAll()) {
-            forecasts.pools().values().stream()
-                    .filter(s -> estate.pools().containsKey(s.name()))
-                    .forEach(spaces::add);
-        }
-        spaces.sort(Comparator.comparing((Space s) -> s.forecast().likely().orElse(LocalDate.MAX))
-                .thenComparing(Space::name));
-        return spaces;
+    private List<Space> spaces(Seen seen) {
+        return Stream.concat(
+                        forecasts.volumes().values().stream().filter(s -> seen.volume(s.name())),
+                        forecasts.pools().values().stream().filter(s -> seen.pool(s.name())))
+                .sorted(Comparator.comparing(
+                                (Space s) -> s.forecast().likely().orElse(LocalDate.MAX))
+                        .thenComparing(Space::name))
+                .toList();
     }
 
-    /** The part of the estate that is in scope and that this person may see. */
-    private static Estate visible(Estate estate, Someone me, Scope scope) {
-        Map<String, Volume> volumes = new java.util.LinkedHashMap<>(estate.volumes());
-        volumes.values().removeIf(v -> !scope.covers(estate, v)
-                || !me.readsAll() && estate.sharesOn(v.name()).noneMatch(me::sees));
-        var pools = new java.util.LinkedHashMap<>(estate.pools());
-        pools.values().removeIf(p -> !scope.covers(p) || !me.readsAll());
-        var drives = new java.util.LinkedHashMap<>(estate.drives());
-        drives.values().removeIf(d -> !me.readsAll()
-                || !scope.server().isEmpty() && !scope.server().equals(d.server()));
-        var shares = new java.util.LinkedHashMap<>(estate.shares());
-        shares.values().removeIf(s -> !volumes.containsKey(s.volume()));
-        var limits = new java.util.LinkedHashMap<>(estate.limits());
-        limits.values().removeIf(l -> !shares.containsKey(l.share()));
-        var poolsOfVolumes = me.readsAll() ? pools : estate.pools();
-        return new Estate(
-                estate.sites(), estate.servers(), estate.enclosures(), drives, poolsOfVolumes, volumes, shares, limits);
+    /** What is in scope and for this person's eyes: readers see all, keepers their own shares. */
+    private record Seen(Estate estate, Someone me, Scope scope) {
+
+        boolean pool(String name) {
+            Pool pool = estate.pools().get(name);
+            return me.readsAll() && pool != null && scope.covers(pool);
+        }
+
+        boolean volume(String name) {
+            Volume volume = estate.volumes().get(name);
+            return volume != null
+                    && scope.covers(estate, volume)
+                    && (me.readsAll() || estate.sharesOn(name).anyMatch(me::sees));
+        }
+
+        boolean share(String name) {
+            return Optional.ofNullable(estate.shares().get(name))
+                    .filter(share -> volume(share.volume()))
+                    .isPresent();
+        }
+
+        boolean drive(String key) {
+            return me.readsAll()
+                    && (scope.server().isEmpty()
+                            || estate.drives().get(key).server().equals(scope.server()));
+        }
+
+        boolean about(Attention attention) {
+            String key = attention.subject().key();
+            return switch (attention.subject().area()) {
+                case POOL -> pool(key);
+                case VOLUME -> volume(key);
+                case DRIVE -> drive(key);
+                case SHARE -> share(key);
+                case ACCOUNT -> share(estate.limits().get(key).share());
+            };
+        }
     }
 }
