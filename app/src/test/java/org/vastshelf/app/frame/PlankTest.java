@@ -1,0 +1,63 @@
+package org.vastshelf.app.frame;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.unit.Bytes;
+
+class PlankTest {
+
+    private static Estate estate(int pools) {
+        List<Pool> all = IntStream.range(0, pools)
+                .mapToObj(i -> new Pool(
+                        "pool-" + i, "north", Layout.RAID_0, List.of(), List.of(), Bytes.ZERO, Bytes.ZERO, Bytes.ZERO,
+                        Bytes.tib(10L * (1 + i % 5))))
+                .toList();
+        Volume volume = new Volume("film", "pool-0", Bytes.tib(15), true, 65_536, 85);
+        return new Estate(
+                Map.of(), Map.of(), Map.of(), Map.of(), Estate.keyed(all, Pool::name), Map.of("film", volume),
+                Map.of(), Map.of());
+    }
+
+    private static Plank draw(int pools) {
+        Usage usage = new Usage(Map.of("film", new Usage.Held(Bytes.tib(9), Bytes.tib(1))));
+        return Plank.draw(estate(pools), usage, Map.of(), Map.of(), LocalDate.of(2026, 3, 2), p -> true);
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 5, 7, 40})
+    void all_planks_have_one_scale(int pools) {
+        List<Plank.PoolPicture> pictures = draw(pools).pools();
+        assertThat(pictures).hasSize(pools).allSatisfy(p -> {
+            double scale = (double) pictures.getFirst().end() / Bytes.tib(10).value();
+            assertThat((double) p.end()).isBetween(p.usable().value() * scale * 0.9 - 2, p.usable().value() * scale * 1.1 + 2);
+            assertThat(p.slot()).isGreaterThanOrEqualTo(p.length());
+        });
+    }
+
+    @Test
+    void few_pools_fit_the_screen() {
+        assertThat(draw(7).pools().stream().mapToInt(p -> p.slot() + 18).sum()).isLessThanOrEqualTo(1_300);
+    }
+
+    @Test
+    void what_is_promised_beyond_the_end_hangs_over_it() {
+        Plank.PoolPicture pool = draw(1).pools().getFirst();
+        Plank.Block block = pool.blocks().getFirst();
+        assertThat(pool.beyond()).isEqualTo(Bytes.tib(5));
+        assertThat(block.beyondFrom()).isEqualTo(pool.end());
+        assertThat(block.x() + block.width()).isGreaterThan(pool.end());
+        assertThat(block.live()).isEqualTo(Math.round(9 / 15.0 * Plank.BLOCK_HEIGHT));
+    }
+}

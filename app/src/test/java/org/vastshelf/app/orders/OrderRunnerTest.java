@@ -1,0 +1,167 @@
+package org.vastshelf.app.orders;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyLong;
+import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.orders.Order.Journalled;
+import org.vastshelf.app.orders.Order.StepState;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.core.change.Step;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.standins.device.SimulatedDevices;
+
+/** The runner against an order kept in memory and devices that take their time. */
+class OrderRunnerTest {
+
+    private static final Instant START = Instant.parse("2026-03-02T08:00:00Z");
+
+    @TempDir
+    java.nio.file.Path folder;
+
+    private final OrderStore store = mock(OrderStore.class);
+    private final EstateStore estates = mock(EstateStore.class);
+    private final ShelfClock clock = mock(ShelfClock.class);
+    private final AuditStore audit = mock(AuditStore.class);
+    private Estate estate = Estate.EMPTY;
+    private Order order;
+    private OrderRunner runner;
+
+    @BeforeEach
+    void wire() {
+        when(store.underWay()).thenAnswer(i -> order.isUnderWay() ? List.of(1L) : List.of());
+        when(store.claim(1)).thenAnswer(i -> Optional.of(order));
+        doAnswer(i -> {
+                    List<Journalled> steps = new ArrayList<>(order.steps());
+                    Journalled step = i.getArgument(1);
+                    steps.set(step.position(), step);
+                    order = with(order.state(), order.outcome(), steps);
+                    return null;
+                })
+                .when(store)
+                .journal(anyLong(), any());
+        doAnswer(i -> {
+                    order = with(i.getArgument(1), i.getArgument(2), order.steps());
+                    return null;
+                })
+                .when(store)
+                .state(anyLong(), any(), any(), any());
+        when(estates.load()).thenAnswer(i -> estate);
+        when(estates.change(any())).thenAnswer(i -> {
+            UnaryOperator<Estate> change = i.getArgument(0);
+            estate = change.apply(estate);
+            return estate;
+        });
+        runner = new OrderRunner(
+                store,
+                estates,
+                new SimulatedDevices(folder.resolve("devices.log")),
+                audit,
+                clock,
+                new TransactionTemplate(mock(PlatformTransactionManager.class)));
+    }
+
+    private Order with(OrderState state, String outcome, List<Journalled> steps) {
+        return new Order(1, "odile", state, START, START, null, Set.of(), outcome, List.of(), steps);
+    }
+
+    private void begin(Step... steps) {
+        List<Journalled> waiting = new ArrayList<>();
+        for (Step step : steps) {
+            waiting.add(new Journalled(waiting.size(), StepState.WAITING, null, null, null, step));
+        }
+        order = with(OrderState.RUNNING, "", waiting);
+    }
+
+    private void at(Instant now) {
+        when(clock.instant()).thenReturn(now);
+        runner.run();
+    }
+
+    private static Step limit(String share) {
+        return new Step.SetLimit(
+                new LimitRule(share, org.vastshelf.core.estate.FilePath.ROOT, false, Optional.empty(), Optional.empty(),
+                        LimitRule.DEFAULT_GRACE, Optional.empty()),
+                Optional.empty());
+    }
+
+    private static Step surfaces(long seconds) {
+        return new Step.CheckSurfaces(List.of(), java.time.Duration.ofSeconds(seconds));
+    }
+
+    @Test
+    void steps_wait_for_the_devices() {
+        begin(surfaces(60), limit("film"));
+        at(START.plusSeconds(59));
+        assertThat(order.steps().getFirst().state()).isEqualTo(StepState.STARTED);
+        assertThat(estate.limits()).isEmpty();
+        at(START.plusSeconds(61));
+        assertThat(order.state()).isEqualTo(OrderState.DONE);
+        assertThat(estate.limits()).containsKey("film:/");
+        verify(audit).append(any());
+    }
+
+    @Test
+    void after_a_jump_each_step_begins_when_the_one_before_ended() {
+        begin(surfaces(60), surfaces(120), limit("film"));
+        at(START.plusSeconds(86_400));
+        assertThat(order.steps().stream().map(Journalled::finishedAt))
+                .containsExactly(START.plusSeconds(60), START.plusSeconds(180), START.plusSeconds(181));
+    }
+
+    @Test
+    void an_obstacle_takes_the_whole_order_back() {
+        Volume volume = new Volume("film", "gone", Bytes.tib(1), true, 65_536, 85);
+        begin(limit("film"), new Step.CreateVolume(volume));
+        at(START.plusSeconds(60));
+        assertThat(order.state()).isEqualTo(OrderState.TAKEN_BACK);
+        assertThat(order.outcome())
+                .isEqualTo("Step 2 could not be done: there is no pool 'gone'. Taken back whole.");
+        assertThat(estate).isEqualTo(Estate.EMPTY);
+    }
+
+    @Test
+    void a_step_begun_before_a_crash_is_asked_for_and_not_done_twice() {
+        begin(limit("film"));
+        order = with(
+                OrderState.RUNNING,
+                "",
+                List.of(new Journalled(0, StepState.STARTED, START, START.plusSeconds(1), null, limit("film"))));
+        at(START.plusSeconds(2));
+        at(START.plusSeconds(3));
+        assertThat(order.state()).isEqualTo(OrderState.DONE);
+        verify(estates, org.mockito.Mockito.times(1)).change(any());
+        verify(store, never()).state(anyLong(), eq(OrderState.TAKING_BACK), any(), any());
+    }
+
+    @Test
+    void what_other_orders_work_on_is_left_alone() {
+        begin(limit("film"));
+        when(store.claim(1)).thenReturn(Optional.empty());
+        at(START.plusSeconds(60));
+        assertThat(estate.limits()).isEqualTo(Map.of());
+    }
+}

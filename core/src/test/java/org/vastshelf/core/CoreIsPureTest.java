@@ -1,0 +1,40 @@
+package org.vastshelf.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+@AnalyzeClasses(packages = "org.vastshelf.core", importOptions = ImportOption.DoNotIncludeTests.class)
+class CoreIsPureTest {
+
+    @ArchTest
+    static final ArchRule KNOWS_ONLY_THE_JDK_AND_STATISTICS = classes()
+            .should()
+            .onlyDependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.vastshelf.core..",
+                    "java.lang..",
+                    "java.math..",
+                    "java.net",
+                    "java.nio.charset",
+                    "java.security",
+                    "java.time..",
+                    "java.util..",
+                    "org.hipparchus..",
+                    "org.jspecify..");
+
+    @ArchTest
+    static final ArchRule HAS_NO_CLOCK_OF_ITS_OWN = noClasses()
+            .should()
+            .callMethod(java.time.Instant.class, "now")
+            .orShould()
+            .callMethod(java.time.LocalDate.class, "now")
+            .orShould()
+            .callMethod(System.class, "currentTimeMillis")
+            .orShould()
+            .callMethod(System.class, "nanoTime");
+}

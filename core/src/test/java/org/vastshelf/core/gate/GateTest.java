@@ -1,0 +1,150 @@
+package org.vastshelf.core.gate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.LongRange;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.core.Samples;
+import org.vastshelf.core.estate.AccessRule;
+import org.vastshelf.core.estate.AccessRule.Level;
+import org.vastshelf.core.estate.AccessRule.Subject;
+import org.vastshelf.core.estate.Cidr;
+import org.vastshelf.core.estate.ExportRule;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.gate.FileOperation.Client;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.gate.FileOperation.Protocol;
+import org.vastshelf.core.gate.Verdict.Stage;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.AccountState;
+import org.vastshelf.core.unit.Bytes;
+
+class GateTest {
+
+    private static final Instant NOW = Instant.parse("2026-03-02T08:00:00Z");
+    private static final Client SMB = new Client("10.20.4.20", Protocol.SMB);
+    private static final AccessRule WRITE = new AccessRule(Subject.GROUP, "education-film", Level.WRITE);
+    private static final AccessRule READ = new AccessRule(Subject.EVERYONE, "", Level.READ);
+
+    private static GateView view(Share share, long used, long volumeFree, Optional<GateView.Present> present) {
+        Account account = new Account(
+                Samples.rule("/", false, 0, 0, 10_000_000), FilePath.ROOT, Bytes.of(used), AccountState.FRESH);
+        return new GateView(
+                share,
+                Samples.SERVER,
+                Samples.volume("film", "oak", 100, true),
+                Bytes.of(volumeFree),
+                Bytes.tib(1),
+                Samples.SUKI,
+                present,
+                List.of(account));
+    }
+
+    private static Verdict write(GateView view, long bytes) {
+        return Gate.decide(
+                new FileOperation(Kind.WRITE, "suki", "film", new FilePath("/a.mov"), Bytes.of(bytes), SMB), view, NOW);
+    }
+
+    private static Stage refusedAt(Verdict verdict) {
+        return verdict.refusal().orElseThrow().stage();
+    }
+
+    @Test
+    void an_allowed_save_passes_all_gates_in_order() {
+        Verdict verdict = write(view(Samples.share(WRITE), 0, 1 << 30, Optional.empty()), 5_000);
+        assertThat(verdict.allowed()).isTrue();
+        assertThat(verdict.trace().stream().map(Verdict.Line::stage).distinct()).containsExactly(Stage.values());
+    }
+
+    @Test
+    void a_reader_may_not_write_and_a_stranger_not_read() {
+        assertThat(write(view(Samples.share(READ), 0, 1 << 30, Optional.empty()), 1).reason())
+                .isEqualTo("Access rule \"everyone may read\" does not let Suki Marr write");
+        assertThat(refusedAt(write(view(Samples.share(), 0, 1 << 30, Optional.empty()), 1)))
+                .isEqualTo(Stage.ACCESS);
+    }
+
+    @Test
+    void the_highest_access_counts_and_not_the_first() {
+        assertThat(write(view(Samples.share(READ, WRITE), 0, 1 << 30, Optional.empty()), 1).allowed()).isTrue();
+    }
+
+    @Test
+    void the_narrowest_export_rule_decides() {
+        Share nfs = new Share(
+                "film",
+                "film",
+                false,
+                true,
+                true,
+                List.of(WRITE),
+                List.of(
+                        new ExportRule(new Cidr("10.20.0.0/16"), true),
+                        new ExportRule(new Cidr("10.20.4.0/24"), false)));
+        GateView view = view(nfs, 0, 1 << 30, Optional.empty());
+        FilePath path = new FilePath("/a.mov");
+        Verdict near = Gate.decide(
+                new FileOperation(Kind.WRITE, "suki", "film", path, Bytes.of(1), new Client("10.20.4.9", Protocol.NFS)),
+                view,
+                NOW);
+        assertThat(near.reason()).isEqualTo("Export rule 10.20.4.0/24 lets 10.20.4.9 read only");
+        Verdict far = Gate.decide(
+                new FileOperation(Kind.WRITE, "suki", "film", path, Bytes.of(1), new Client("10.20.9.9", Protocol.NFS)),
+                view,
+                NOW);
+        assertThat(far.allowed()).isTrue();
+        assertThat(write(view, 1).reason()).isEqualTo("Share film is not served over SMB");
+    }
+
+    @Test
+    void nobody_reaches_a_server_without_a_data_address() {
+        GateView reachable = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
+        GateView view = new GateView(
+                reachable.share(),
+                new FileServer("hill", "site", "", "", 1, false),
+                reachable.volume(),
+                reachable.volumeFree(),
+                reachable.poolFree(),
+                reachable.person(),
+                reachable.present(),
+                reachable.accounts());
+        assertThat(refusedAt(write(view, 1))).isEqualTo(Stage.REACH);
+    }
+
+    @Property
+    void deleting_and_shrinking_are_allowed_however_full_it_is(
+            @ForAll @LongRange(min = 0, max = 1L << 40) long used, @ForAll @LongRange(min = 0, max = 5_000) long bytes) {
+        Optional<GateView.Present> present =
+                Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536)));
+        GateView view = view(Samples.share(WRITE), used, 0, present);
+        assertThat(write(view, bytes).allowed()).isTrue();
+        Verdict delete = Gate.decide(
+                new FileOperation(Kind.DELETE, "suki", "film", new FilePath("/a.mov"), Bytes.ZERO, SMB), view, NOW);
+        assertThat(delete.allowed()).isTrue();
+    }
+
+    @Test
+    void space_counts_whole_blocks() {
+        GateView view = view(Samples.share(WRITE), 0, 65_536, Optional.empty());
+        assertThat(write(view, 65_536).allowed()).isTrue();
+        assertThat(write(view, 65_537).reason())
+                .isEqualTo("Volume film has room for 64.00 KiB, this save needs 128.00 KiB");
+    }
+
+    @Test
+    void the_client_sees_the_tightest_of_limit_volume_and_pool() {
+        GateView view = view(Samples.share(WRITE), 4_000_000, 1L << 30, Optional.empty());
+        assertThat(ClientSpace.of(view)).isEqualTo(new ClientSpace(Bytes.of(10_000_000), Bytes.of(6_000_000)));
+        GateView over = view(Samples.share(WRITE), 12_000_000, 1L << 30, Optional.empty());
+        assertThat(ClientSpace.of(over).free()).isEqualTo(Bytes.ZERO);
+        GateView fullVolume = view(Samples.share(WRITE), 4_000_000, 1_000, Optional.empty());
+        assertThat(ClientSpace.of(fullVolume).free()).isEqualTo(Bytes.of(1_000));
+    }
+}

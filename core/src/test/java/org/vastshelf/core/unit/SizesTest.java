@@ -1,0 +1,67 @@
+package org.vastshelf.core.unit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.LongRange;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class SizesTest {
+
+    @ParameterizedTest
+    @CsvSource({
+        "12000000000000, 10.91 TiB, 12.00 TB",
+        "6000000000000, 5.46 TiB, 6.00 TB",
+        "0, 0 B, 0 B",
+        "1023, '1,023 B', 1.02 kB",
+        "1024, 1.00 KiB, 1.02 kB",
+        "9223372036854775807, 8.00 EiB, 9.22 EB",
+    })
+    void the_same_bytes_in_both_systems(long bytes, String binary, String decimal) {
+        assertThat(UnitSystem.BINARY.format(Bytes.of(bytes))).isEqualTo(binary);
+        assertThat(UnitSystem.DECIMAL.format(Bytes.of(bytes))).isEqualTo(decimal);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"750 GiB, 805306368000", "1.5TB, 1500000000000", "4096, 4096", "'1,000 MB', 1000000000", "0.5 kib, 512"})
+    void sizes_are_read_as_typed(String text, long bytes) {
+        assertThat(SizeText.parse("size", text, Bytes.ZERO, Bytes.tib(9)).value()).isEqualTo(bytes);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "-5 GiB | size is '-5 GiB', must be a size such as 750 GiB or 1.5 TB",
+                "many | size is 'many', must be a size such as 750 GiB or 1.5 TB",
+                "'' | size is '', must be a size such as 750 GiB or 1.5 TB",
+                "5 XiB | size has the unit 'XiB', must be one of B, kB, MB, GB, TB, PB, KiB, MiB, GiB, TiB, PiB",
+                "1 kB | size is 1 kB, must be at least 1.00 MiB",
+                "99999999999999999999 PiB | size is 99999999999999999999 PiB, must be at most 1.00 TiB",
+            })
+    void what_is_no_size_is_named_with_its_bound(String text, String message) {
+        assertThatThrownBy(() -> SizeText.parse("size", text, Bytes.of(Bytes.MIB), Bytes.tib(1)))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessage(message);
+    }
+
+    @Property
+    void rounding_down_loses_less_than_a_step(
+            @ForAll @LongRange(min = 0) long bytes, @ForAll @LongRange(min = 1, max = 1L << 40) long step) {
+        long rounded = Bytes.of(bytes).roundDownTo(Bytes.of(step)).value();
+        assertThat(rounded % step).isZero();
+        assertThat(bytes - rounded).isBetween(0L, step - 1);
+    }
+
+    @Test
+    void sums_never_wrap_round() {
+        Bytes most = Bytes.of(Long.MAX_VALUE);
+        assertThatThrownBy(() -> most.plus(Bytes.of(1))).isInstanceOf(ArithmeticException.class);
+        assertThatThrownBy(() -> Bytes.of(1).minus(Bytes.of(2)))
+                .hasMessage("size is -1 bytes, must be at least 0");
+    }
+}
