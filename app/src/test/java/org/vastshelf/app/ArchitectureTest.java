@@ -23,7 +23,8 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule STANDINS_ARE_WIRED_IN_THREE_PLACES_ONLY = noClasses()
             .that()
-            .resideOutsideOfPackages("org.vastshelf.app.config..", "org.vastshelf.app.directory..", "org.vastshelf.app.demo..")
+            .resideOutsideOfPackages(
+                    "org.vastshelf.app.config..", "org.vastshelf.app.directory..", "org.vastshelf.app.demo..")
             .should()
             .dependOnClassesThat()
             .resideInAPackage("org.vastshelf.standins..");

@@ -57,7 +57,9 @@ public final class Samples {
     }
 
     public static List<String> bays(int count) {
-        return java.util.stream.IntStream.rangeClosed(1, count).mapToObj(i -> "hill/1/" + i).toList();
+        return java.util.stream.IntStream.rangeClosed(1, count)
+                .mapToObj(i -> "hill/1/" + i)
+                .toList();
     }
 
     public static Volume volume(String name, String pool, long gib, boolean thin) {

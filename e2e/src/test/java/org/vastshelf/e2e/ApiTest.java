@@ -23,13 +23,9 @@ class ApiTest {
 
     @Test
     void layouts_are_compared() {
-        JsonNode answer = App.post(
-                        "ines",
-                        "/api/v1/layouts/compare",
-                        """
+        JsonNode answer = App.post("ines", "/api/v1/layouts/compare", """
                 {"drives":[{"bytes":6000000000000,"count":3}],"spares":0,"driveReserveBytes":0,"alignBytes":1048576,
-                "annualFailureRate":0.015,"unrecoverableReadErrorPerBit":1e-15,"rebuildMiBps":120}""")
-                .json();
+                "annualFailureRate":0.015,"unrecoverableReadErrorPerBit":1e-15,"rebuildMiBps":120}""").json();
         assertThat(answer.path("layouts").size()).isEqualTo(10);
         JsonNode raid5 = layout(answer, "RAID_5");
         assertThat(raid5.path("dataBytes").asLong()).isEqualTo(2 * (6_000_000_000_000L / 1_048_576 * 1_048_576));
@@ -60,8 +56,8 @@ class ApiTest {
     void a_fill_date_is_forecast() {
         List<String> days = new ArrayList<>();
         for (int i = 0; i < 60; i++) {
-            days.add("{\"day\":\"" + LocalDate.of(2026, 1, 1).plusDays(i) + "\",\"usedBytes\":" + (1_000_000 + 5_000 * i)
-                    + "}");
+            days.add("{\"day\":\"" + LocalDate.of(2026, 1, 1).plusDays(i) + "\",\"usedBytes\":"
+                    + (1_000_000 + 5_000 * i) + "}");
         }
         String body = "{\"capacityBytes\":2000000,\"history\":[" + String.join(",", days) + "]}";
         JsonNode answer = App.post("odile", "/api/v1/forecasts/fill-date", body).json();
@@ -75,13 +71,14 @@ class ApiTest {
 
     @Test
     void audit_lines_are_paged_by_cursor_without_gap_or_repeat() {
-        JsonNode first = App.get("ines", "/api/v1/audit-lines?limit=3&person=suki").json();
+        JsonNode first =
+                App.get("ines", "/api/v1/audit-lines?limit=3&person=suki").json();
         String next = first.path("next").asString();
-        JsonNode second = App.get("ines", "/api/v1/audit-lines?limit=3&person=suki&before=" + next).json();
+        JsonNode second = App.get("ines", "/api/v1/audit-lines?limit=3&person=suki&before=" + next)
+                .json();
         assertThat(first.path("items").get(2).path("number").asLong()).isEqualTo(Long.parseLong(next));
         assertThat(second.path("items").get(0).path("number").asLong()).isLessThan(Long.parseLong(next));
-        assertThat(App.get("ines", "/api/v1/audit-lines?limit=0").detail())
-                .isEqualTo("limit is 0, must be 1 to 1000");
+        assertThat(App.get("ines", "/api/v1/audit-lines?limit=0").detail()).isEqualTo("limit is 0, must be 1 to 1000");
     }
 
     @Test
@@ -99,8 +96,9 @@ class ApiTest {
 
     @Test
     void an_order_with_data_on_a_drive_waits_to_be_confirmed() {
-        String change = "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"hazel\",\"server\":\"fernhill\",\"drives\":"
-                + "[\"fernhill/3/11\",\"fernhill/3/12\"],\"layout\":\"RAID_1\",\"spares\":0,\"surfaceCheck\":false}]}";
+        String change =
+                "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"hazel\",\"server\":\"fernhill\",\"drives\":"
+                        + "[\"fernhill/3/11\",\"fernhill/3/12\"],\"layout\":\"RAID_1\",\"spares\":0,\"surfaceCheck\":false}]}";
         JsonNode draft = App.post("odile", "/api/v1/orders", change).json();
         long id = draft.path("order").path("id").asLong();
         App.Reply early = App.post("odile", "/api/v1/orders/" + id + "/carry-out", "");
@@ -109,8 +107,10 @@ class ApiTest {
                 .isEqualTo("To be confirmed first: Drive fernhill/3/12 holds 1.8 TB of an older pool named"
                         + " 'glasshouse-2021'; it will be gone");
         App.post("odile", "/api/v1/orders/" + id + "/confirm", "{\"key\":\"pool hazel: data fernhill/3/12\"}");
-        assertThat(App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").status()).isEqualTo(200);
-        assertThat(App.post("odile", "/api/v1/orders/" + id + "/take-back", "").status()).isEqualTo(200);
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").status())
+                .isEqualTo(200);
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/take-back", "").status())
+                .isEqualTo(200);
         App.bean(org.vastshelf.app.orders.OrderRunner.class).run();
         JsonNode after = App.get("odile", "/api/v1/orders/" + id).json().path("order");
         assertThat(after.path("state").asString()).isEqualTo("TAKEN_BACK");
@@ -134,7 +134,8 @@ class ApiTest {
                 .json();
         assertThat(draft.path("checks").get(0).path("text").asString()).isEqualTo(text);
         long id = draft.path("order").path("id").asLong();
-        assertThat(App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").status()).isEqualTo(409);
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").status())
+                .isEqualTo(409);
     }
 
     @Test
@@ -152,17 +153,19 @@ class ApiTest {
 
     @Test
     void a_change_without_a_needed_member_says_which() {
-        App.Reply reply = App.post(
-                "odile", "/api/v1/orders", "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"x\"}]}");
+        App.Reply reply =
+                App.post("odile", "/api/v1/orders", "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"x\"}]}");
         assertThat(reply.status()).isEqualTo(400);
         assertThat(reply.detail()).startsWith("changes[0] lacks a member that is needed");
     }
 
     @Test
     void a_file_user_acts_only_as_himself() {
-        String body = "{\"person\":\"suki\",\"share\":\"film\",\"operation\":\"WRITE\",\"path\":\"/x.mov\",\"bytes\":1}";
+        String body =
+                "{\"person\":\"suki\",\"share\":\"film\",\"operation\":\"WRITE\",\"path\":\"/x.mov\",\"bytes\":1}";
         assertThat(App.post("pell", "/api/v1/desk/operations", body).status()).isEqualTo(403);
-        JsonNode own = App.post("pell", "/api/v1/desk/operations", body.replace("suki", "pell")).json();
+        JsonNode own = App.post("pell", "/api/v1/desk/operations", body.replace("suki", "pell"))
+                .json();
         assertThat(own.path("allowed").asBoolean()).isFalse();
         assertThat(own.path("reason").asString()).isEqualTo("Access to film has no rule for Pell Arden");
     }

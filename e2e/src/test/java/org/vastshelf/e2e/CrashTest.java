@@ -65,9 +65,12 @@ class CrashTest {
             port = socket.getLocalPort();
         }
         Process first = start();
-        send("POST", "/api/v1/orders", "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"alder\",\"server\":\"dewpond\","
-                + "\"drives\":[\"dewpond/1/1\",\"dewpond/1/2\",\"dewpond/1/3\"],\"layout\":\"RAID_5\",\"spares\":0,"
-                + "\"surfaceCheck\":true}]}");
+        send(
+                "POST",
+                "/api/v1/orders",
+                "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"alder\",\"server\":\"dewpond\","
+                        + "\"drives\":[\"dewpond/1/1\",\"dewpond/1/2\",\"dewpond/1/3\"],\"layout\":\"RAID_5\",\"spares\":0,"
+                        + "\"surfaceCheck\":true}]}");
         assertThat(send("POST", "/api/v1/orders/1/carry-out", "").body()).contains("RUNNING");
         Thread.sleep(700);
         first.destroyForcibly().waitFor();
@@ -77,7 +80,9 @@ class CrashTest {
                     .contains("RUNNING")
                     .contains("Interrupted after 0 of 3 steps, went on at");
             send("POST", "/api/v1/time", "{\"hours\":24}");
-            assertThat(send("GET", "/api/v1/orders/1", "").body()).contains("DONE").contains("Finished.");
+            assertThat(send("GET", "/api/v1/orders/1", "").body())
+                    .contains("DONE")
+                    .contains("Finished.");
             assertThat(send("GET", "/api/v1/pools", "").body()).contains("alder");
         } finally {
             second.destroyForcibly().waitFor();

@@ -106,7 +106,9 @@ class PagesTest {
         page.keyboard().press("Escape");
         page.keyboard().press("/");
         page.keyboard().type("oa");
-        page.locator("#found a", new Page.LocatorOptions().setHasText("oak")).first().waitFor();
+        page.locator("#found a", new Page.LocatorOptions().setHasText("oak"))
+                .first()
+                .waitFor();
         page.keyboard().press("ArrowDown");
         page.keyboard().press("Enter");
         page.waitForURL("**/build/pools/oak");

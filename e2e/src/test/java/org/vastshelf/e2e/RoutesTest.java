@@ -29,13 +29,17 @@ class RoutesTest {
 
     private static List<Handled> handled() {
         List<Handled> all = new ArrayList<>();
-        App.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class).getHandlerMethods().forEach((info, method) -> {
-            if (method.getBeanType().getName().startsWith("org.vastshelf")) {
-                info.getPatternValues().forEach(path -> info.getMethodsCondition()
-                        .getMethods()
-                        .forEach(verb -> all.add(new Handled(verb, path.replaceAll("\\{[a-z]+}", "7")))));
-            }
-        });
+        App.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                .getHandlerMethods()
+                .forEach((info, method) -> {
+                    if (method.getBeanType().getName().startsWith("org.vastshelf")) {
+                        info.getPatternValues()
+                                .forEach(path -> info.getMethodsCondition()
+                                        .getMethods()
+                                        .forEach(verb ->
+                                                all.add(new Handled(verb, path.replaceAll("\\{[a-z]+}", "7")))));
+                    }
+                });
         return all;
     }
 
@@ -43,7 +47,8 @@ class RoutesTest {
         PathContainer path = PathContainer.parsePath(handled.path);
         return Routes.all().stream()
                 .filter(r -> r.method() == null || r.method().equals(HttpMethod.valueOf(handled.method.name())))
-                .filter(r -> PathPatternParser.defaultInstance.parse(r.pattern()).matches(path))
+                .filter(r ->
+                        PathPatternParser.defaultInstance.parse(r.pattern()).matches(path))
                 .map(Routes.Route::access)
                 .findFirst()
                 .orElseThrow(() -> new AssertionError(handled + " has no role"));
@@ -51,7 +56,9 @@ class RoutesTest {
 
     @Test
     void every_handler_has_a_route_with_a_role() {
-        assertThat(handled()).hasSizeGreaterThan(60).allSatisfy(h -> assertThat(access(h)).isNotNull());
+        assertThat(handled())
+                .hasSizeGreaterThan(60)
+                .allSatisfy(h -> assertThat(access(h)).isNotNull());
     }
 
     @Test

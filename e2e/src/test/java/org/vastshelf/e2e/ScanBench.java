@@ -30,11 +30,19 @@ class ScanBench {
             double baseline = findAndLoad(tree);
             double scan = scan(tree, "bench" + round);
             ratios.add(scan / baseline);
-            System.out.printf(Locale.ROOT, "round %d: find and LOAD DATA %.2f s, scan %.2f s, ratio %.2f%n", round + 1,
-                    baseline, scan, scan / baseline);
+            System.out.printf(
+                    Locale.ROOT,
+                    "round %d: find and LOAD DATA %.2f s, scan %.2f s, ratio %.2f%n",
+                    round + 1,
+                    baseline,
+                    scan,
+                    scan / baseline);
         }
         ratios.sort(null);
-        System.out.printf(Locale.ROOT, "scan : (find -printf + LOAD DATA), %,d files, median ratio %.2f%n", FILES,
+        System.out.printf(
+                Locale.ROOT,
+                "scan : (find -printf + LOAD DATA), %,d files, median ratio %.2f%n",
+                FILES,
                 ratios.get(ROUNDS / 2));
     }
 
@@ -76,7 +84,12 @@ class ScanBench {
                     + " owner VARCHAR(64), owner_group VARCHAR(64), modified DOUBLE, accessed DOUBLE, changed DOUBLE)");
             long begin = System.nanoTime();
             Process find = new ProcessBuilder(
-                            "find", tree.toString(), "-type", "f", "-printf", "%p\\t%s\\t%b\\t%u\\t%g\\t%T@\\t%A@\\t%C@\\n")
+                            "find",
+                            tree.toString(),
+                            "-type",
+                            "f",
+                            "-printf",
+                            "%p\\t%s\\t%b\\t%u\\t%g\\t%T@\\t%A@\\t%C@\\n")
                     .redirectOutput(output.toFile())
                     .start();
             if (find.waitFor() != 0) {

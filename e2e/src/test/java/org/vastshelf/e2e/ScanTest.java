@@ -37,7 +37,10 @@ class ScanTest {
     }
 
     private static void shell(Path folder, String script) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder("bash", "-c", script).directory(folder.toFile()).inheritIO().start();
+        Process process = new ProcessBuilder("bash", "-c", script)
+                .directory(folder.toFile())
+                .inheritIO()
+                .start();
         assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
         assertThat(process.exitValue()).isZero();
     }
@@ -45,9 +48,7 @@ class ScanTest {
     @Test
     void odd_names_links_and_sparse_files_are_kept_as_they_are() throws Exception {
         Path tree = Files.createDirectory(App.TREES.resolve("odd"));
-        shell(
-                tree,
-                """
+        shell(tree, """
                 mkdir deep; printf 12345 > deep/plain.txt; ln deep/plain.txt deep/again.txt; ln -s /etc/passwd link
                 printf x > $'new\\nline\\tand tab'; printf yy > $'bad\\xff\\xfename.pdf'; printf zzz > 'grün.jpg'
                 truncate -s 1G sparse.bin
@@ -65,19 +66,29 @@ class ScanTest {
                 .isPresent();
         assertThat(CATALOGUES.files(catalogue.no(), root, 99).stream().map(CatalogueStore.FileEntry::name))
                 .contains("new\\x0Aline\\x09and tab", "grün.jpg", "bad\\xFF\\xFEname.pdf", "link");
-        assertThat(CATALOGUES.largestFolders(catalogue.no(), 99)).anySatisfy(f -> assertThat(f.path().length)
-                .isGreaterThan(3_700));
+        assertThat(CATALOGUES.largestFolders(catalogue.no(), 99))
+                .anySatisfy(f -> assertThat(f.path().length).isGreaterThan(3_700));
     }
 
     @Test
     void figures_agree_with_the_tree_and_survive_a_round_trip_through_csv() throws Exception {
         Path tree = Files.createDirectory(App.TREES.resolve("round"));
-        shell(tree, "for d in a a/b c; do mkdir -p $d; for i in 1 2 3; do head -c $((i * 1000)) /dev/zero > $d/f$i.tif; done; done");
+        shell(
+                tree,
+                "for d in a a/b c; do mkdir -p $d; for i in 1 2 3; do head -c $((i * 1000)) /dev/zero > $d/f$i.tif; done; done");
         Catalogue scanned = bringIn("round", tree);
         assertThat(scanned.bytes()).isEqualTo(18_000);
-        assertThat(CATALOGUES.folder(scanned.no(), PathBytes.of("/a")).orElseThrow().bytes()).isEqualTo(12_000);
+        assertThat(CATALOGUES
+                        .folder(scanned.no(), PathBytes.of("/a"))
+                        .orElseThrow()
+                        .bytes())
+                .isEqualTo(12_000);
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
-            String csv = browser.page.context().request().get("/look/folders/round/files.csv").text();
+            String csv = browser.page
+                    .context()
+                    .request()
+                    .get("/look/folders/round/files.csv")
+                    .text();
             browser.page.navigate("/look/folders");
             importCsv(browser, "copy", csv.replaceFirst(",1000,", ",many,"));
             assertThat(browser.page.locator("[role=alert]").textContent())
@@ -85,11 +96,20 @@ class ScanTest {
             assertThat(CATALOGUES.find("copy")).isEmpty();
             importCsv(browser, "copy", csv);
             browser.page.waitForURL("**/look/folders/copy");
-            String again = browser.page.context().request().get("/look/folders/copy/files.csv").text();
-            assertThat(again.lines().sorted()).containsExactlyElementsOf(csv.lines().sorted().toList());
+            String again = browser.page
+                    .context()
+                    .request()
+                    .get("/look/folders/copy/files.csv")
+                    .text();
+            assertThat(again.lines().sorted())
+                    .containsExactlyElementsOf(csv.lines().sorted().toList());
         }
         Catalogue copy = CATALOGUES.find("copy").orElseThrow();
-        assertThat(CATALOGUES.folder(copy.no(), PathBytes.of("/a")).orElseThrow().bytes()).isEqualTo(12_000);
+        assertThat(CATALOGUES
+                        .folder(copy.no(), PathBytes.of("/a"))
+                        .orElseThrow()
+                        .bytes())
+                .isEqualTo(12_000);
         assertThat(CATALOGUES.byKind(copy.no())).isEqualTo(CATALOGUES.byKind(scanned.no()));
     }
 
@@ -104,12 +124,17 @@ class ScanTest {
 
     @Test
     void only_allowed_folders_are_read() {
-        assertThat(App.post("odile", "/api/v1/catalogues", "{\"name\":\"etc\",\"folder\":\"/etc\"}").detail())
+        assertThat(App.post("odile", "/api/v1/catalogues", "{\"name\":\"etc\",\"folder\":\"/etc\"}")
+                        .detail())
                 .startsWith("folder is '/etc', must lie below one of ");
-        assertThat(App.post("odile", "/api/v1/catalogues", "{\"name\":\"etc\",\"folder\":\"/usr/share/doc/../../../etc\"}")
+        assertThat(App.post(
+                                "odile",
+                                "/api/v1/catalogues",
+                                "{\"name\":\"etc\",\"folder\":\"/usr/share/doc/../../../etc\"}")
                         .detail())
                 .contains("must lie below one of");
-        assertThat(App.post("odile", "/api/v1/catalogues", "{\"name\":\"film\",\"folder\":\"/usr/share/doc\"}").detail())
+        assertThat(App.post("odile", "/api/v1/catalogues", "{\"name\":\"film\",\"folder\":\"/usr/share/doc\"}")
+                        .detail())
                 .isEqualTo("The name 'film' is taken");
     }
 }

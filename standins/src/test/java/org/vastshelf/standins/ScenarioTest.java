@@ -30,7 +30,8 @@ class ScenarioTest {
     @Test
     void about_four_hundred_terabytes_of_drives_and_ledgers_that_add_up() {
         Estate estate = DemoEstate.create();
-        Bytes drives = Bytes.sum(estate.drives().values().stream().map(d -> d.label()).toList());
+        Bytes drives =
+                Bytes.sum(estate.drives().values().stream().map(d -> d.label()).toList());
         assertThat(drives.value()).isBetween(380_000_000_000_000L, 460_000_000_000_000L);
         Bytes reserved = estate.pools().get("tern").reserved();
         assertThat(Ledgers.ofEstate(estate, Usage.NONE).label()).isEqualTo(drives.plus(reserved));

@@ -56,8 +56,9 @@ class ApiErrors {
         }
         if (cause instanceof InvalidFormatException wrong) {
             return ProblemDetail.forStatusAndDetail(
-                    HttpStatus.BAD_REQUEST, field(wrong) + " is '" + shorten(String.valueOf(wrong.getValue()))
-                            + "', must be a " + wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT));
+                    HttpStatus.BAD_REQUEST,
+                    field(wrong) + " is '" + shorten(String.valueOf(wrong.getValue())) + "', must be a "
+                            + wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT));
         }
         String message = String.valueOf(cause.getMessage());
         int source = message.indexOf("\n at [Source");

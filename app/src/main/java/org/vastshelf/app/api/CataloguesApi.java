@@ -1,5 +1,6 @@
 package org.vastshelf.app.api;
 
+import java.time.Duration;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -13,7 +14,6 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.folder.FolderService;
-import java.time.Duration;
 import org.vastshelf.app.look.DailyRecord;
 import org.vastshelf.app.orders.OrderRunner;
 
@@ -52,8 +52,7 @@ class CataloguesApi {
     @PostMapping("/api/v1/catalogues")
     @ResponseStatus(HttpStatus.ACCEPTED)
     Catalogue bringIn(@RequestBody BringIn request) {
-        return folders.bringIn(
-                request.name == null ? "" : request.name, request.folder == null ? "" : request.folder);
+        return folders.bringIn(request.name == null ? "" : request.name, request.folder == null ? "" : request.folder);
     }
 
     @PostMapping("/api/v1/catalogues/{name}/stop")
@@ -74,8 +73,7 @@ class CataloguesApi {
     @PostMapping("/api/v1/time")
     Now jump(@RequestBody Jump jump) {
         if (jump.hours == null || jump.hours < 1 || jump.hours > LONGEST_JUMP_HOURS) {
-            throw new IllegalArgumentException(
-                    "hours is " + jump.hours + ", must be 1 to " + LONGEST_JUMP_HOURS);
+            throw new IllegalArgumentException("hours is " + jump.hours + ", must be 1 to " + LONGEST_JUMP_HOURS);
         }
         clock.forward(Duration.ofHours(jump.hours));
         orders.run();

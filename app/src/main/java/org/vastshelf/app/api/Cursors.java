@@ -25,7 +25,8 @@ final class Cursors {
 
     static <T, V> Page<V> page(Map<String, T> all, String after, int limit, Function<T, V> view) {
         var rest = new TreeMap<>(all).tailMap(after, false);
-        List<String> keys = rest.keySet().stream().limit(requireLimit(limit) + 1L).toList();
+        List<String> keys =
+                rest.keySet().stream().limit(requireLimit(limit) + 1L).toList();
         List<V> items = keys.stream().limit(limit).map(rest::get).map(view).toList();
         return new Page<>(items, keys.size() > limit ? keys.get(limit - 1) : null);
     }

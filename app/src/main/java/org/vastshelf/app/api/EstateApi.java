@@ -43,17 +43,26 @@ class EstateApi {
 
     record PoolView(Pool pool, Bytes usableBytes, ByteLedger ledger) {}
 
-    record VolumeView(Volume volume, Bytes liveBytes, Bytes snapshotBytes, @Nullable FillView fill) {}
+    record VolumeView(
+            Volume volume,
+            Bytes liveBytes,
+            Bytes snapshotBytes,
+            @Nullable FillView fill) {}
 
-    record FillView(@Nullable String early, @Nullable String likely, @Nullable String late) {}
+    record FillView(
+            @Nullable String early,
+            @Nullable String likely,
+            @Nullable String late) {}
 
     @GetMapping("/api/v1/drives")
-    Cursors.Page<Drive> drives(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+    Cursors.Page<Drive> drives(
+            @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
         return Cursors.page(estates.load().drives(), after, limit, drive -> drive);
     }
 
     @GetMapping("/api/v1/pools")
-    Cursors.Page<PoolView> pools(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+    Cursors.Page<PoolView> pools(
+            @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
         Estate estate = estates.load();
         Usage held = usage.load();
         return Cursors.page(
@@ -86,12 +95,14 @@ class EstateApi {
     }
 
     @GetMapping("/api/v1/shares")
-    Cursors.Page<Share> shares(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+    Cursors.Page<Share> shares(
+            @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
         return Cursors.page(estates.load().shares(), after, limit, share -> share);
     }
 
     @GetMapping("/api/v1/limits")
-    Cursors.Page<LimitRule> limits(@RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
+    Cursors.Page<LimitRule> limits(
+            @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
         return Cursors.page(estates.load().limits(), after, limit, rule -> rule);
     }
 

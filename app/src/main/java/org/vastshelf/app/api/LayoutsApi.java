@@ -55,8 +55,9 @@ class LayoutsApi {
                 bytes("driveReserveBytes", or(request.driveReserveBytes, LayoutQuestion.DEFAULT_RESERVE.value())),
                 bytes("alignBytes", or(request.alignBytes, LayoutQuestion.DEFAULT_ALIGN.value())),
                 rates);
-        return new Answers(
-                LayoutComparison.compare(question).stream().map(LayoutsApi::answer).toList());
+        return new Answers(LayoutComparison.compare(question).stream()
+                .map(LayoutsApi::answer)
+                .toList());
     }
 
     private static List<Bytes> drives(Request request) {
@@ -67,8 +68,8 @@ class LayoutsApi {
         for (int i = 0; i < request.drives.size(); i++) {
             Drives group = request.drives.get(i);
             if (group == null || group.bytes == null || group.bytes < 1) {
-                throw new IllegalArgumentException("drives[" + i + "].bytes is "
-                        + (group == null ? null : group.bytes) + ", must be at least 1");
+                throw new IllegalArgumentException(
+                        "drives[" + i + "].bytes is " + (group == null ? null : group.bytes) + ", must be at least 1");
             }
             int count = or(group.count, 1);
             if (count < 1 || count > LayoutQuestion.MOST_DRIVES) {
@@ -93,17 +94,18 @@ class LayoutsApi {
 
     private static Answer answer(LayoutAnswer answer) {
         return switch (answer) {
-            case NotPossible not -> new Answer(
-                    not.layout(), false, not.reason() + "; " + not.remedy(), null, null, null, null, null);
-            case Possible p -> new Answer(
-                    p.layout(),
-                    true,
-                    null,
-                    p.data().value(),
-                    p.survives(),
-                    p.stranded().value(),
-                    p.rebuildHours().isPresent() ? p.rebuildHours().getAsDouble() : null,
-                    p.yearlyLossOdds());
+            case NotPossible not ->
+                new Answer(not.layout(), false, not.reason() + "; " + not.remedy(), null, null, null, null, null);
+            case Possible p ->
+                new Answer(
+                        p.layout(),
+                        true,
+                        null,
+                        p.data().value(),
+                        p.survives(),
+                        p.stranded().value(),
+                        p.rebuildHours().isPresent() ? p.rebuildHours().getAsDouble() : null,
+                        p.yearlyLossOdds());
         };
     }
 }

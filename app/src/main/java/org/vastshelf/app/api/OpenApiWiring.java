@@ -19,13 +19,16 @@ class OpenApiWiring {
                 .info(new Info()
                         .title("Vast Shelf")
                         .version("1")
-                        .description("Everything that the pages do. Sizes are exact bytes. What was refused comes back as"
-                                + " problem details (RFC 9457).")
+                        .description(
+                                "Everything that the pages do. Sizes are exact bytes. What was refused comes back as"
+                                        + " problem details (RFC 9457).")
                         .license(new License().name("Apache-2.0")))
                 .addSecurityItem(new SecurityRequirement().addList("basic"))
                 .components(new Components()
                         .addSecuritySchemes(
                                 "basic",
-                                new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme("basic")));
+                                new SecurityScheme()
+                                        .type(SecurityScheme.Type.HTTP)
+                                        .scheme("basic")));
     }
 }

@@ -18,6 +18,7 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
     private static final int BAY_WIDTH = 64;
     /** Room for the bay's number. */
     private static final int UNDER = 24;
+
     private static final int LEAST = 30;
     private static final int MOST = 56;
 

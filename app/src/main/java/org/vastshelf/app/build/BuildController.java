@@ -113,7 +113,8 @@ class BuildController {
         model.addAttribute("pool", pool);
         model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
         model.addAttribute("usable", Ledgers.usable(estate, pool));
-        model.addAttribute("volumes", estate.volumesOn(name).map(v -> line(held, v)).toList());
+        model.addAttribute(
+                "volumes", estate.volumesOn(name).map(v -> line(held, v)).toList());
         model.addAttribute("members", estate.drives(pool.members()));
         if (!pool.isReservation()) {
             model.addAttribute("layout", Ledgers.layoutOf(estate, pool));
@@ -142,15 +143,15 @@ class BuildController {
     @GetMapping("/build/volumes/{name}")
     String volume(@PathVariable String name, Model model) {
         Estate estate = estates.load();
-        Volume volume =
-                Optional.ofNullable(estate.volumes().get(name)).orElseThrow(() -> new NotFound("volume", name));
+        Volume volume = Optional.ofNullable(estate.volumes().get(name)).orElseThrow(() -> new NotFound("volume", name));
         Usage.Held held = usage.load().of(name);
         model.addAttribute("volume", volume);
         model.addAttribute("held", held);
         model.addAttribute("left", volume.size().minusOrZero(held.used()));
         model.addAttribute(
                 "poolFree",
-                Ledgers.ofPool(estate, usage.load(), estate.pools().get(volume.pool())).free());
+                Ledgers.ofPool(estate, usage.load(), estate.pools().get(volume.pool()))
+                        .free());
         model.addAttribute("shares", estate.sharesOn(name).toList());
         return "volume";
     }
@@ -187,7 +188,8 @@ class BuildController {
                 estate.servers().keySet().stream()
                         .filter(s -> !unclaimed(estate, s).isEmpty())
                         .toList());
-        model.addAttribute("largest", free.stream().mapToLong(d -> d.label().value()).max().orElse(1));
+        model.addAttribute(
+                "largest", free.stream().mapToLong(d -> d.label().value()).max().orElse(1));
         compare(form, model);
         return "pool-new";
     }
@@ -212,8 +214,9 @@ class BuildController {
         if (drives.isEmpty()) {
             return;
         }
-        drives.stream().sorted(Comparator.comparing(Drive::label)).forEach(d -> sizes.merge(
-                d.label().value() / 1_000_000_000_000L + " TB", 1L, Long::sum));
+        drives.stream()
+                .sorted(Comparator.comparing(Drive::label))
+                .forEach(d -> sizes.merge(d.label().value() / 1_000_000_000_000L + " TB", 1L, Long::sum));
         try {
             LayoutQuestion question = LayoutQuestion.withDefaults(
                     drives.stream().map(Drive::label).toList(),
@@ -251,7 +254,9 @@ class BuildController {
         Estate after = draftEstate(me);
         String chosen = !pool.isEmpty()
                 ? pool
-                : !scope.pool().isEmpty() ? scope.pool() : after.pools().keySet().stream().findFirst().orElse("");
+                : !scope.pool().isEmpty()
+                        ? scope.pool()
+                        : after.pools().keySet().stream().findFirst().orElse("");
         VolumeForm form = new VolumeForm("", chosen, "1 TiB", true, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
         return showVolume(me, form, "", model);
     }
@@ -267,11 +272,13 @@ class BuildController {
         Estate estate = draftEstate(me);
         Usage held = usage.load();
         List<PoolLine> pools = new ArrayList<>();
-        estate.pools().values().forEach(p -> pools.add(new PoolLine(
-                p,
-                Ledgers.ofPool(estate, held, p),
-                Ledgers.usable(estate, p),
-                estate.volumesOn(p.name()).count())));
+        estate.pools()
+                .values()
+                .forEach(p -> pools.add(new PoolLine(
+                        p,
+                        Ledgers.ofPool(estate, held, p),
+                        Ledgers.usable(estate, p),
+                        estate.volumesOn(p.name()).count())));
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
         model.addAttribute("pools", pools);
@@ -293,8 +300,7 @@ class BuildController {
         }
         ByteLedger before = Ledgers.ofPool(estate, held, pool);
         model.addAttribute("before", LedgerPicture.draw(before, before.label(), 420));
-        model.addAttribute(
-                "kinds", List.of(ByteKind.LIVE, ByteKind.SNAPSHOTS, ByteKind.PROMISED, ByteKind.FREE));
+        model.addAttribute("kinds", List.of(ByteKind.LIVE, ByteKind.SNAPSHOTS, ByteKind.PROMISED, ByteKind.FREE));
         try {
             Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
             Estate with = estate.withVolume(volume);
@@ -305,8 +311,8 @@ class BuildController {
             } else {
                 model.addAttribute(
                         "previewProblem",
-                        "A thick volume of " + form.size() + " does not fit: at most " + before.free().value()
-                                + " bytes are free; thin would be possible");
+                        "A thick volume of " + form.size() + " does not fit: at most "
+                                + before.free().value() + " bytes are free; thin would be possible");
             }
         } catch (IllegalArgumentException refused) {
             model.addAttribute("previewProblem", refused.getMessage());

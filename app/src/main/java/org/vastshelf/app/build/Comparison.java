@@ -43,7 +43,11 @@ public record Comparison(LayoutQuestion question, List<Line> lines, List<BandPic
                 .filter(a -> a.layout() == chosen && a instanceof Possible)
                 .map(a -> ((Possible) a).shape())
                 .flatMap(shape -> shape instanceof LayoutShape.Bands b
-                        ? pictures(b.bands(), question.members().getLast(), question.members().size()).stream()
+                        ? pictures(
+                                b.bands(),
+                                question.members().getLast(),
+                                question.members().size())
+                                .stream()
                         : java.util.stream.Stream.empty())
                 .toList();
         return new Comparison(question, lines, bands);
@@ -53,8 +57,8 @@ public record Comparison(LayoutQuestion question, List<Line> lines, List<BandPic
         boolean is = answer.layout() == chosen;
         return switch (answer) {
             case NotPossible not -> new Line(not, 0, 0, 0, is, not.reason() + "; " + not.remedy());
-            case Possible p -> new Line(
-                    p, bar(p.data(), whole), bar(p.protection(), whole), bar(p.stranded(), whole), is, note(p));
+            case Possible p ->
+                new Line(p, bar(p.data(), whole), bar(p.protection(), whole), bar(p.stranded(), whole), is, note(p));
         };
     }
 

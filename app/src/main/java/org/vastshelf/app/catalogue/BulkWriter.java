@@ -44,7 +44,12 @@ public final class BulkWriter {
     public int folder(int parent, int depth, byte[] path) {
         int no = nextFolder++;
         folders.number(catalogue).number(no).number(parent).number(depth);
-        folders.bytes(PathBytes.hash(path)).bytes(path).number(0).number(0).number(0).endRow();
+        folders.bytes(PathBytes.hash(path))
+                .bytes(path)
+                .number(0)
+                .number(0)
+                .number(0)
+                .endRow();
         return no;
     }
 
@@ -72,9 +77,16 @@ public final class BulkWriter {
      * @param counted false for a further name of a file that is counted already
      */
     public void file(FileRow file, boolean counted) throws SQLException {
-        files.number(catalogue).number(folder).bytes(file.name()).number(file.bytes()).number(file.allocated());
+        files.number(catalogue)
+                .number(folder)
+                .bytes(file.name())
+                .number(file.bytes())
+                .number(file.allocated());
         files.text(file.owner()).text(file.group()).number(file.modified()).number(file.accessed());
-        files.number(file.changed()).number(file.kind().ordinal()).number(counted ? 1 : 0).endRow();
+        files.number(file.changed())
+                .number(file.kind().ordinal())
+                .number(counted ? 1 : 0)
+                .endRow();
         fileCount++;
         if (counted) {
             byteCount += file.bytes();
@@ -113,30 +125,21 @@ public final class BulkWriter {
 
     /** Sums the folders up, deepest first: own files, then what lies below. */
     public static void sumUp(Connection connection, int catalogue) throws SQLException {
-        execute(
-                connection,
-                """
+        execute(connection, """
                 UPDATE folder f
                 LEFT JOIN (SELECT folder_no, SUM(files) files, SUM(bytes) bytes, SUM(allocated) allocated
                            FROM tally WHERE catalogue_no = ? GROUP BY folder_no) t ON t.folder_no = f.no
                 SET f.sum_files = COALESCE(t.files, 0), f.sum_bytes = COALESCE(t.bytes, 0),
                     f.sum_allocated = COALESCE(t.allocated, 0)
-                WHERE f.catalogue_no = ?""",
-                catalogue,
-                catalogue);
+                WHERE f.catalogue_no = ?""", catalogue, catalogue);
         for (int depth = deepest(connection, catalogue); depth > 0; depth--) {
-            execute(
-                    connection,
-                    """
+            execute(connection, """
                     UPDATE folder f
                     JOIN (SELECT parent_no, SUM(sum_files) files, SUM(sum_bytes) bytes, SUM(sum_allocated) allocated
                           FROM folder WHERE catalogue_no = ? AND depth = ? GROUP BY parent_no) c ON c.parent_no = f.no
                     SET f.sum_files = f.sum_files + c.files, f.sum_bytes = f.sum_bytes + c.bytes,
                         f.sum_allocated = f.sum_allocated + c.allocated
-                    WHERE f.catalogue_no = ?""",
-                    catalogue,
-                    depth,
-                    catalogue);
+                    WHERE f.catalogue_no = ?""", catalogue, depth, catalogue);
         }
     }
 

@@ -49,13 +49,11 @@ public class FileWrites {
 
     /** Removes a file; empty when it is not there. */
     public Optional<FileRow> delete(int catalogue, FilePath path) {
-        return catalogues
-                .folder(catalogue, PathBytes.of(path.parent().text()))
-                .flatMap(folder -> {
-                    Optional<FileRow> file = catalogues.file(catalogue, folder.no(), PathBytes.of(path.name()));
-                    file.ifPresent(old -> take(catalogue, folder.no(), path.parent(), old));
-                    return file;
-                });
+        return catalogues.folder(catalogue, PathBytes.of(path.parent().text())).flatMap(folder -> {
+            Optional<FileRow> file = catalogues.file(catalogue, folder.no(), PathBytes.of(path.name()));
+            file.ifPresent(old -> take(catalogue, folder.no(), path.parent(), old));
+            return file;
+        });
     }
 
     private void take(int catalogue, int folder, FilePath path, FileRow old) {

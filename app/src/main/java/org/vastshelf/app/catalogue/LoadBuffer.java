@@ -17,7 +17,8 @@ public final class LoadBuffer {
     private int length;
 
     public LoadBuffer(String table, String columns) {
-        this.statement = "LOAD DATA LOCAL INFILE 'rows' INTO TABLE " + table + " CHARACTER SET binary (" + columns + ")";
+        this.statement =
+                "LOAD DATA LOCAL INFILE 'rows' INTO TABLE " + table + " CHARACTER SET binary (" + columns + ")";
     }
 
     public int size() {

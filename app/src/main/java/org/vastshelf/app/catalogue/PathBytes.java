@@ -36,7 +36,10 @@ public final class PathBytes {
     /** Readable and reversible: control characters, backslashes and bytes that are not UTF-8 become {@code \xHH}. */
     public static String shown(byte[] path) {
         try {
-            String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(path)).toString();
+            String text = StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(path))
+                    .toString();
             if (text.chars().noneMatch(c -> c < ' ' || c == '\\' || c == 127)) {
                 return text;
             }

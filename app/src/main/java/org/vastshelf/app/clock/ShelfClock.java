@@ -40,8 +40,7 @@ public class ShelfClock implements InstantSource {
     @Scheduled(fixedDelay = 1_000)
     void refresh() {
         if (demo) {
-            Long micros =
-                    db.select(DEMO_CLOCK.OFFSET_MICROS).from(DEMO_CLOCK).fetchOne(DEMO_CLOCK.OFFSET_MICROS);
+            Long micros = db.select(DEMO_CLOCK.OFFSET_MICROS).from(DEMO_CLOCK).fetchOne(DEMO_CLOCK.OFFSET_MICROS);
             offset = Duration.of(micros == null ? 0 : micros, ChronoUnit.MICROS);
         }
     }

@@ -16,7 +16,10 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
 public record Settings(
         @DefaultValue("true") boolean demo,
         @DefaultValue("var/data") Path data,
-        @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"}) List<String> scanRoots,
+
+        @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"})
+        List<String> scanRoots,
+
         @DefaultValue DirectorySettings directory) {
 
     /**

@@ -130,7 +130,8 @@ class DemoLoader implements ApplicationRunner {
             throws SQLException {
         String path = folder.path();
         int slash = path.lastIndexOf('/');
-        int depth = path.equals("/") ? 0 : (int) path.chars().filter(c -> c == '/').count();
+        int depth =
+                path.equals("/") ? 0 : (int) path.chars().filter(c -> c == '/').count();
         int parent = depth == 0 ? 0 : numbers.get(slash == 0 ? "/" : path.substring(0, slash));
         int no = writer.folder(parent, depth, PathBytes.of(path));
         numbers.put(path, no);
@@ -161,7 +162,8 @@ class DemoLoader implements ApplicationRunner {
             Map<LocalDate, Long> pool =
                     pools.computeIfAbsent(estate.volumes().get(volume).pool(), p -> new TreeMap<>());
             DemoHistory.of(volume, today).forEach(day -> {
-                days.add(new DemoRows.Day(HistoryStore.VOLUME, volume, day.day(), day.used().value()));
+                days.add(new DemoRows.Day(
+                        HistoryStore.VOLUME, volume, day.day(), day.used().value()));
                 pool.merge(day.day(), day.used().value(), Long::sum);
             });
         });

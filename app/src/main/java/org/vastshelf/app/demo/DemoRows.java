@@ -54,15 +54,19 @@ class DemoRows {
         db.transaction(t -> t.dsl().connection(connection -> {
             LoadBuffer buffer = new LoadBuffer("space_history", "kind,space,day,used_bytes");
             for (Day day : days) {
-                buffer.text(day.kind).text(day.space).text(day.day.toString()).number(day.used).endRow();
+                buffer.text(day.kind)
+                        .text(day.space)
+                        .text(day.day.toString())
+                        .number(day.used)
+                        .endRow();
             }
             buffer.flush(connection);
         }));
     }
 
     void audit(Connection connection, List<String> people) throws SQLException {
-        LoadBuffer buffer = new LoadBuffer(
-                "audit_line", "number,at,person,client,share,operation,path,bytes,verdict,reason,hash");
+        LoadBuffer buffer =
+                new LoadBuffer("audit_line", "number,at,person,client,share,operation,path,bytes,verdict,reason,hash");
         byte[][] head = {AuditLine.GENESIS};
         DemoAudit.lines(people, DemoAudit.LINES, line -> {
             head[0] = line.hashAfter(head[0]);

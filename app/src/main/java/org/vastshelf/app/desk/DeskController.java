@@ -58,9 +58,7 @@ class DeskController {
             Model model) {
         Estate estate = estates.load();
         String who = person.isEmpty() ? (me.mayRun() ? "suki" : me.getName()) : person;
-        String where = share.isEmpty()
-                ? usual(estate, directory.person(who).orElse(me.person()))
-                : share;
+        String where = share.isEmpty() ? usual(estate, directory.person(who).orElse(me.person())) : share;
         return show(me, new Seat(directory.person(who).isPresent() ? who : me.getName(), where, path), null, "", model);
     }
 
@@ -77,15 +75,17 @@ class DeskController {
                 .orElse("");
     }
 
-    private String show(
-            Someone me, Seat seat, DeskService.@Nullable Result result, String problem, Model model) {
+    private String show(Someone me, Seat seat, DeskService.@Nullable Result result, String problem, Model model) {
         requireMay(me, seat.person());
         Estate estate = estates.load();
         model.addAttribute("seat", seat);
         model.addAttribute("result", result);
         model.addAttribute("problem", problem);
         model.addAttribute(
-                "people", me.mayRun() ? directory.people() : List.of(directory.person(me.getName()).orElseThrow()));
+                "people",
+                me.mayRun()
+                        ? directory.people()
+                        : List.of(directory.person(me.getName()).orElseThrow()));
         model.addAttribute("shares", estate.shares().keySet());
         Share share = estate.shares().get(seat.share());
         if (share != null) {
@@ -104,12 +104,14 @@ class DeskController {
         List<CatalogueStore.FolderRow> folders = new ArrayList<>();
         List<CatalogueStore.FileEntry> files = new ArrayList<>();
         if (mayRead) {
-            catalogues.find(share.name()).ifPresent(c -> catalogues
-                    .folder(c.no(), PathBytes.of(path.text()))
-                    .ifPresent(folder -> {
-                        folders.addAll(catalogues.children(c.no(), folder.no(), SHOWN));
-                        files.addAll(catalogues.files(c.no(), folder, SHOWN));
-                    }));
+            catalogues
+                    .find(share.name())
+                    .ifPresent(c -> catalogues
+                            .folder(c.no(), PathBytes.of(path.text()))
+                            .ifPresent(folder -> {
+                                folders.addAll(catalogues.children(c.no(), folder.no(), SHOWN));
+                                files.addAll(catalogues.files(c.no(), folder, SHOWN));
+                            }));
         }
         model.addAttribute("folders", folders);
         model.addAttribute("files", files);
@@ -146,8 +148,7 @@ class DeskController {
     }
 
     @PostMapping("/desk/delete")
-    String delete(
-            @AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
+    String delete(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
         return perform(me, seat, Kind.DELETE, name, "0", model);
     }
 
@@ -157,8 +158,7 @@ class DeskController {
             Share share = Optional.ofNullable(estates.load().shares().get(seat.share()))
                     .orElseThrow(() -> new DeskService.NotThere("There is no share '" + seat.share() + "'"));
             if (name.isBlank() || name.contains("/")) {
-                throw new IllegalArgumentException(
-                        "file name is '" + name + "', must not be empty or hold a slash");
+                throw new IllegalArgumentException("file name is '" + name + "', must not be empty or hold a slash");
             }
             Bytes bytes = SizeText.parse("file size", size, Bytes.ZERO, FileOperation.LARGEST_FILE);
             DeskService.Result result = desk.perform(new FileOperation(

@@ -139,7 +139,9 @@ public class DeskService {
         }
         for (Account account : view.accounts()) {
             long used = files.held(catalogue.no(), List.of(account.folder())).getFirst();
-            accounts.keep(account, account.state().after(account.rule(), Bytes.of(used), now).state());
+            accounts.keep(
+                    account,
+                    account.state().after(account.rule(), Bytes.of(used), now).state());
         }
     }
 
@@ -167,7 +169,8 @@ public class DeskService {
                 .orElseThrow(() -> new NotThere("There is nobody '" + operation.person() + "' in the directory"));
         Optional<GateView.Present> present = catalogues
                 .folder(catalogue.no(), PathBytes.of(operation.path().parent().text()))
-                .flatMap(f -> catalogues.file(catalogue.no(), f.no(), PathBytes.of(operation.path().name())))
+                .flatMap(f -> catalogues.file(
+                        catalogue.no(), f.no(), PathBytes.of(operation.path().name())))
                 .map(f -> new GateView.Present(Bytes.of(f.bytes()), Bytes.of(f.allocated())));
         return new GateView(
                 share,

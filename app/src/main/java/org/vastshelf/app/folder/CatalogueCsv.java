@@ -106,8 +106,8 @@ class CatalogueCsv {
     private static void requireColumns(Map<String, Integer> found) {
         for (String column : COLUMNS) {
             if (!found.containsKey(column)) {
-                throw new IllegalArgumentException("the first line has no column '" + column + "', must have "
-                        + String.join(", ", COLUMNS));
+                throw new IllegalArgumentException(
+                        "the first line has no column '" + column + "', must have " + String.join(", ", COLUMNS));
             }
         }
     }
@@ -144,8 +144,8 @@ class CatalogueCsv {
             }
             writer.flush();
             BulkWriter.sumUp(connection, catalogue.no());
-            try (PreparedStatement sql = connection.prepareStatement("UPDATE catalogue SET next_folder = ?,"
-                    + " scanned_upto = ?, files = ?, bytes = ? WHERE no = ?")) {
+            try (PreparedStatement sql = connection.prepareStatement(
+                    "UPDATE catalogue SET next_folder = ?," + " scanned_upto = ?, files = ?, bytes = ? WHERE no = ?")) {
                 sql.setInt(1, writer.nextFolder());
                 sql.setInt(2, writer.nextFolder() - 1);
                 sql.setLong(3, writer.files());

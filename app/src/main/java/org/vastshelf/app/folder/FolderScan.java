@@ -144,8 +144,8 @@ final class FolderScan {
 
     private void unreadable(byte[] path, String reason) throws SQLException {
         unreadable++;
-        try (PreparedStatement sql = connection.prepareStatement(
-                "INSERT INTO unreadable (catalogue_no, path, reason) VALUES (?, ?, ?)")) {
+        try (PreparedStatement sql =
+                connection.prepareStatement("INSERT INTO unreadable (catalogue_no, path, reason) VALUES (?, ?, ?)")) {
             sql.setInt(1, catalogue.no());
             sql.setBytes(2, path);
             sql.setString(3, reason);

@@ -65,7 +65,8 @@ class Frame {
         }
         Preferences.Preference preference = preferences.of(me.getName());
         Estate estate = estates.load();
-        Scope scope = Scope.of(estate, Optional.ofNullable(request.getParameter("scope")).orElse(""));
+        Scope scope = Scope.of(
+                estate, Optional.ofNullable(request.getParameter("scope")).orElse(""));
         model.addAttribute("me", me);
         model.addAttribute("fmt", new Figures(preference.units()));
         model.addAttribute("theme", preference.theme());
@@ -87,13 +88,18 @@ class Frame {
 
     /** Where a narrower or wider scope of this page's verb is shown. */
     private static String verbPath(String path) {
-        return VERBS.stream().map(Verb::path).filter(path::startsWith).findFirst().orElse("/look");
+        return VERBS.stream()
+                .map(Verb::path)
+                .filter(path::startsWith)
+                .findFirst()
+                .orElse("/look");
     }
 
     private static List<Verb> keeperVerbs(Someone me) {
         return me.role() == org.vastshelf.app.security.Role.KEEPER
                 ? VERBS.stream()
-                        .filter(v -> List.of("Look", "Serve", "Limit", "Foresee").contains(v.name))
+                        .filter(v ->
+                                List.of("Look", "Serve", "Limit", "Foresee").contains(v.name))
                         .toList()
                 : List.of();
     }

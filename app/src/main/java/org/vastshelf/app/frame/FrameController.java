@@ -144,18 +144,24 @@ class FrameController {
             estate.pools().keySet().forEach(n -> all.add(new Found("pool", n, "/build/pools/" + n)));
             estate.volumes().keySet().forEach(n -> all.add(new Found("volume", n, "/build/volumes/" + n)));
             estate.servers().keySet().forEach(n -> all.add(new Found("file server", n, "/build?scope=" + n)));
-            directory.people().forEach(p ->
-                    all.add(new Found("person", p.name() + " (" + p.uid() + ")", "/trace?person=" + p.uid())));
+            directory
+                    .people()
+                    .forEach(p ->
+                            all.add(new Found("person", p.name() + " (" + p.uid() + ")", "/trace?person=" + p.uid())));
         }
         List<Found> found = new ArrayList<>(all.stream()
                 .filter(f -> f.name().toLowerCase(Locale.ROOT).contains(text))
-                .sorted(Comparator.comparing(f -> !f.name().toLowerCase(Locale.ROOT).startsWith(text)))
+                .sorted(Comparator.comparing(
+                        f -> !f.name().toLowerCase(Locale.ROOT).startsWith(text)))
                 .limit(MOST_RESULTS)
                 .toList());
         if (text.length() >= 2 && me.readsAll() && found.size() < MOST_RESULTS) {
-            catalogues.all().forEach(c -> catalogues
-                    .foldersNamed(c.no(), text, 3)
-                    .forEach(f -> found.add(new Found("folder", c.name() + f.shown(), "/look/folders/" + c.name()))));
+            catalogues
+                    .all()
+                    .forEach(c -> catalogues
+                            .foldersNamed(c.no(), text, 3)
+                            .forEach(f ->
+                                    found.add(new Found("folder", c.name() + f.shown(), "/look/folders/" + c.name()))));
         }
         model.addAttribute("found", found.stream().limit(MOST_RESULTS).toList());
         return "found";

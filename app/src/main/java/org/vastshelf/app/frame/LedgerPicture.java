@@ -21,7 +21,11 @@ public record LedgerPicture(ByteLedger ledger, List<Segment> segments, int width
             before += line.bytes().value();
             int to = place(before, whole, width);
             segments.add(new Segment(
-                    line.kind().name().toLowerCase(Locale.ROOT), line.title(), from, Math.max(0, to - from), line.bytes()));
+                    line.kind().name().toLowerCase(Locale.ROOT),
+                    line.title(),
+                    from,
+                    Math.max(0, to - from),
+                    line.bytes()));
         }
         return new LedgerPicture(ledger, segments, Math.max(1, place(before, whole, width)));
     }

@@ -46,7 +46,15 @@ public record Plank(List<PoolPicture> pools) {
 
     /** One volume: place and width in px, heights of its fill and of the snapshots at its foot. */
     public record Block(
-            String name, int x, int width, int live, int snapshots, int beyondFrom, String label, Bytes used, Bytes size) {}
+            String name,
+            int x,
+            int width,
+            int live,
+            int snapshots,
+            int beyondFrom,
+            String label,
+            Bytes used,
+            Bytes size) {}
 
     /** Draws the pools that are in scope. */
     public static Plank draw(
@@ -88,15 +96,16 @@ public record Plank(List<PoolPicture> pools) {
                 high = middle;
             }
         }
-        double longest =
-                pools.stream().mapToLong(p -> extent(estate, p)).max().orElse(1);
+        double longest = pools.stream().mapToLong(p -> extent(estate, p)).max().orElse(1);
         return Math.max(low, 160 / longest);
     }
 
     private static Optional<LocalDate> soonest(
             Estate estate, Pool pool, Map<String, Space> volumes, Map<String, Space> pools) {
         List<LocalDate> days = new ArrayList<>();
-        Optional.ofNullable(pools.get(pool.name())).flatMap(s -> s.forecast().likely()).ifPresent(days::add);
+        Optional.ofNullable(pools.get(pool.name()))
+                .flatMap(s -> s.forecast().likely())
+                .ifPresent(days::add);
         estate.volumesOn(pool.name())
                 .forEach(v -> Optional.ofNullable(volumes.get(v.name()))
                         .flatMap(s -> s.forecast().likely())

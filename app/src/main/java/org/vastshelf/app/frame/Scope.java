@@ -35,7 +35,9 @@ public record Scope(String server, String pool, String volume) {
     }
 
     public boolean covers(Estate estate, Volume other) {
-        return Optional.ofNullable(estate.pools().get(other.pool())).filter(this::covers).isPresent()
+        return Optional.ofNullable(estate.pools().get(other.pool()))
+                        .filter(this::covers)
+                        .isPresent()
                 && (volume.isEmpty() || volume.equals(other.name()));
     }
 }

@@ -55,9 +55,8 @@ public class AccountStore {
                 .find(rule.share())
                 .flatMap(c -> catalogues
                         .folder(c.no(), PathBytes.of(rule.path().text()))
-                        .map(folder -> rule.eachChild()
-                                ? catalogues.children(c.no(), folder.no(), limit)
-                                : List.of(folder)))
+                        .map(folder ->
+                                rule.eachChild() ? catalogues.children(c.no(), folder.no(), limit) : List.of(folder)))
                 .orElse(List.of())
                 .stream()
                 .map(f -> new Account(

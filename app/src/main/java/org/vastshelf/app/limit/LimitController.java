@@ -95,7 +95,8 @@ class LimitController {
                 .orElseGet(estates::load);
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
-        model.addAttribute("shares", estate.shares().values().stream().map(Share::name).toList());
+        model.addAttribute(
+                "shares", estate.shares().values().stream().map(Share::name).toList());
         return "limit-new";
     }
 
@@ -117,7 +118,13 @@ class LimitController {
 
     /** What was typed about a limit rule; an empty level is none. */
     record LimitForm(
-            String share, String path, boolean eachChild, String warnAt, String graceAt, long graceHours, String stopAt) {
+            String share,
+            String path,
+            boolean eachChild,
+            String warnAt,
+            String graceAt,
+            long graceHours,
+            String stopAt) {
         LimitForm {
             path = path == null || path.isBlank() ? "/" : path.strip();
         }
@@ -140,7 +147,8 @@ class LimitController {
         private static String typed(Optional<Bytes> level) {
             return level.map(b -> {
                         String rounded = UnitSystem.BINARY.format(b);
-                        boolean exact = SizeText.parse("level", rounded, Bytes.ZERO, FAR).equals(b);
+                        boolean exact = SizeText.parse("level", rounded, Bytes.ZERO, FAR)
+                                .equals(b);
                         return exact ? rounded : String.valueOf(b.value());
                     })
                     .orElse("");

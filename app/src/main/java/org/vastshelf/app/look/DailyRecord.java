@@ -50,11 +50,11 @@ public class DailyRecord {
     private void record(Estate estate, Usage held, LocalDate day) {
         estate.volumes()
                 .keySet()
-                .forEach(volume -> history.record(HistoryStore.VOLUME, volume, day, held.of(volume).used()));
+                .forEach(volume -> history.record(
+                        HistoryStore.VOLUME, volume, day, held.of(volume).used()));
         estate.pools().keySet().forEach(pool -> {
-            Bytes used = Bytes.sum(estate.volumesOn(pool)
-                    .map(v -> held.of(v.name()).used())
-                    .toList());
+            Bytes used = Bytes.sum(
+                    estate.volumesOn(pool).map(v -> held.of(v.name()).used()).toList());
             history.record(HistoryStore.POOL, pool, day, used);
         });
     }

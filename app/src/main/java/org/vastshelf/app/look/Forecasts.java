@@ -21,7 +21,8 @@ public class Forecasts {
 
     private final EstateStore estates;
     private final HistoryStore histories;
-    private final Cache<Key, FillForecast> computed = Caffeine.newBuilder().maximumSize(2_000).build();
+    private final Cache<Key, FillForecast> computed =
+            Caffeine.newBuilder().maximumSize(2_000).build();
     private final Cache<String, Map<String, History>> loaded = Caffeine.newBuilder()
             .expireAfterWrite(java.time.Duration.ofSeconds(20))
             .build();
@@ -39,19 +40,19 @@ public class Forecasts {
     public Map<String, Space> volumes() {
         Estate estate = estates.load();
         Map<String, Space> spaces = new LinkedHashMap<>();
-        histories(HistoryStore.VOLUME).forEach((name, history) -> Optional.ofNullable(
-                        estate.volumes().get(name))
-                .ifPresent(v -> spaces.put(name, space(HistoryStore.VOLUME, name, v.size(), history))));
+        histories(HistoryStore.VOLUME)
+                .forEach((name, history) -> Optional.ofNullable(estate.volumes().get(name))
+                        .ifPresent(v -> spaces.put(name, space(HistoryStore.VOLUME, name, v.size(), history))));
         return spaces;
     }
 
     public Map<String, Space> pools() {
         Estate estate = estates.load();
         Map<String, Space> spaces = new LinkedHashMap<>();
-        histories(HistoryStore.POOL).forEach((name, history) -> Optional.ofNullable(
-                        estate.pools().get(name))
-                .ifPresent(p ->
-                        spaces.put(name, space(HistoryStore.POOL, name, Ledgers.usable(estate, p), history))));
+        histories(HistoryStore.POOL)
+                .forEach((name, history) -> Optional.ofNullable(estate.pools().get(name))
+                        .ifPresent(p ->
+                                spaces.put(name, space(HistoryStore.POOL, name, Ledgers.usable(estate, p), history))));
         return spaces;
     }
 
@@ -65,8 +66,8 @@ public class Forecasts {
     }
 
     private Space space(String kind, String name, Bytes capacity, History history) {
-        FillForecast forecast = computed.get(
-                new Key(kind, name, capacity, history), key -> FillDates.forecast(capacity, history));
+        FillForecast forecast =
+                computed.get(new Key(kind, name, capacity, history), key -> FillDates.forecast(capacity, history));
         return new Space(kind, name, capacity, history, forecast);
     }
 }

@@ -26,7 +26,6 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.look.Attention;
-import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.look.AttentionRules;
 
 /** What needs somebody today, and when every space is full. */
@@ -75,8 +74,7 @@ class LookController {
         return Stream.concat(
                         forecasts.volumes().values().stream().filter(s -> seen.volume(s.name())),
                         forecasts.pools().values().stream().filter(s -> seen.pool(s.name())))
-                .sorted(Comparator.comparing(
-                                (Space s) -> s.forecast().likely().orElse(LocalDate.MAX))
+                .sorted(Comparator.comparing((Space s) -> s.forecast().likely().orElse(LocalDate.MAX))
                         .thenComparing(Space::name))
                 .toList();
     }

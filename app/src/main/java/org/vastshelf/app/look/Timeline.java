@@ -42,13 +42,15 @@ public record Timeline(List<Month> months, List<Row> rows) {
             boolean year = month.equals(first) || month.getMonthValue() == 1;
             months.add(new Month(place(first, month, scale), year ? name + " " + month.getYear() % 100 : name));
         }
-        return new Timeline(months, spaces.stream().map(s -> row(s, first, today, scale)).toList());
+        return new Timeline(
+                months, spaces.stream().map(s -> row(s, first, today, scale)).toList());
     }
 
     private static Row row(Space space, LocalDate first, LocalDate today, double scale) {
         FillForecast forecast = space.forecast();
         Bytes used = space.history().used().getLast();
-        long days = forecast.likely().map(d -> ChronoUnit.DAYS.between(today, d)).orElse(Long.MAX_VALUE);
+        long days =
+                forecast.likely().map(d -> ChronoUnit.DAYS.between(today, d)).orElse(Long.MAX_VALUE);
         return new Row(
                 space,
                 used,

@@ -56,8 +56,9 @@ public class OrderRunner {
                 long done = order.steps().stream()
                         .filter(s -> s.state() == StepState.DONE)
                         .count();
-                String note = "Interrupted after " + done + " of " + order.steps().size() + " steps, went on at "
-                        + clock.instant().truncatedTo(java.time.temporal.ChronoUnit.SECONDS) + ".";
+                String note =
+                        "Interrupted after " + done + " of " + order.steps().size() + " steps, went on at "
+                                + clock.instant().truncatedTo(java.time.temporal.ChronoUnit.SECONDS) + ".";
                 orders.state(id, order.state(), joined(order.outcome(), note), null);
                 LOG.info("order {}: {}", id, note);
             }));
@@ -86,9 +87,8 @@ public class OrderRunner {
     }
 
     private boolean forward(Order order, Instant now) {
-        Optional<Journalled> next = order.steps().stream()
-                .filter(s -> s.state() != StepState.DONE)
-                .findFirst();
+        Optional<Journalled> next =
+                order.steps().stream().filter(s -> s.state() != StepState.DONE).findFirst();
         if (next.isEmpty()) {
             finish(order, OrderState.DONE, joined(order.outcome(), "Finished."), lastEnd(order));
             return false;
@@ -156,14 +156,22 @@ public class OrderRunner {
         }
         orders.journal(
                 order.id(),
-                new Journalled(step.position(), StepState.TAKEN_BACK, step.startedAt(), step.dueAt(), now, step.step()));
+                new Journalled(
+                        step.position(), StepState.TAKEN_BACK, step.startedAt(), step.dueAt(), now, step.step()));
         return true;
     }
 
     private void finish(Order order, OrderState state, String outcome, Instant at) {
         orders.state(order.id(), state, outcome, at);
         audit.append(new AuditStore.Entry(
-                at, order.author(), "", "", "ORDER", "/orders/" + order.id(), 0, state == OrderState.DONE,
+                at,
+                order.author(),
+                "",
+                "",
+                "ORDER",
+                "/orders/" + order.id(),
+                0,
+                state == OrderState.DONE,
                 order.title() + ": " + state.title()));
     }
 

@@ -67,7 +67,8 @@ public class OrderService {
     /** Adds to the author's latest draft, or begins one. */
     @Transactional
     public Order add(String author, Change change) {
-        long id = orders.latestDraft(author).map(Order::id).orElseGet(() -> orders.createDraft(author, clock.instant()));
+        long id =
+                orders.latestDraft(author).map(Order::id).orElseGet(() -> orders.createDraft(author, clock.instant()));
         addTo(id, List.of(change));
         return order(id);
     }
@@ -143,7 +144,8 @@ public class OrderService {
     /** Turns a running order round. */
     @Transactional
     public void takeBack(long id) {
-        Order order = orders.claim(id).orElseThrow(() -> new NotReady("Order " + id + " is being worked on, try again"));
+        Order order =
+                orders.claim(id).orElseThrow(() -> new NotReady("Order " + id + " is being worked on, try again"));
         if (order.state() != OrderState.RUNNING) {
             throw new NotReady("Order " + id + " is " + order.state().title() + ", must be running");
         }

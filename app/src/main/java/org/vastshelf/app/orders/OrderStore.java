@@ -125,7 +125,10 @@ class OrderStore {
     }
 
     Optional<Order> find(long id) {
-        return db.selectFrom(SHELF_ORDER).where(SHELF_ORDER.ID.eq(id)).fetchOptional().map(this::order);
+        return db.selectFrom(SHELF_ORDER)
+                .where(SHELF_ORDER.ID.eq(id))
+                .fetchOptional()
+                .map(this::order);
     }
 
     Optional<Order> latestDraft(String author) {
@@ -153,8 +156,8 @@ class OrderStore {
         List<Order.Line> lines = db.selectFrom(ORDER_CHANGE)
                 .where(ORDER_CHANGE.ORDER_ID.eq(row.getId()))
                 .orderBy(ORDER_CHANGE.POSITION)
-                .fetch(c -> new Order.Line(
-                        c.getPosition(), c.getStruck() == 1, json.readValue(c.getBody(), Change.class)));
+                .fetch(c ->
+                        new Order.Line(c.getPosition(), c.getStruck() == 1, json.readValue(c.getBody(), Change.class)));
         List<Order.Journalled> steps = db.selectFrom(ORDER_STEP)
                 .where(ORDER_STEP.ORDER_ID.eq(row.getId()))
                 .orderBy(ORDER_STEP.POSITION)

@@ -50,15 +50,17 @@ class OrdersController {
     }
 
     @PostMapping("/orders/{id}/strike")
-    String strike(@PathVariable long id, @RequestParam int position,
-            @RequestParam boolean struck, Model model) {
+    String strike(@PathVariable long id, @RequestParam int position, @RequestParam boolean struck, Model model) {
         orders.strike(id, position, struck);
         return refreshed(id, model);
     }
 
     @PostMapping("/orders/{id}/confirm")
-    String confirm(@PathVariable long id, @RequestParam String key,
-            @RequestParam(defaultValue = "false") boolean yes, Model model) {
+    String confirm(
+            @PathVariable long id,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "false") boolean yes,
+            Model model) {
         orders.confirm(id, key, yes);
         return refreshed(id, model);
     }

@@ -27,8 +27,8 @@ class SignIn implements AuthenticationProvider {
     public Authentication authenticate(Authentication request) {
         String uid = request.getName();
         if (throttle.isClosed(uid)) {
-            throw new LockedException("Too many failed sign-ins as '" + uid + "'; wait "
-                    + Throttle.PAUSE.toMinutes() + " minutes");
+            throw new LockedException(
+                    "Too many failed sign-ins as '" + uid + "'; wait " + Throttle.PAUSE.toMinutes() + " minutes");
         }
         if (!directory.authenticates(uid, String.valueOf(request.getCredentials()))) {
             throttle.failed(uid);

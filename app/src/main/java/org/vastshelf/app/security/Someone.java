@@ -31,8 +31,7 @@ public record Someone(Person person, Role role) implements Principal, Serializab
         return readsAll()
                 || role == Role.KEEPER
                         && share.access().stream()
-                                .anyMatch(rule ->
-                                        rule.level() == AccessRule.Level.OWN && rule.appliesTo(person));
+                                .anyMatch(rule -> rule.level() == AccessRule.Level.OWN && rule.appliesTo(person));
     }
 
     /** True when the person may act at the desk as somebody. */

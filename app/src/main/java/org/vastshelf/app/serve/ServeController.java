@@ -100,9 +100,8 @@ class ServeController {
             @RequestParam(defaultValue = "") String share,
             Model model) {
         Share present = estates.load().shares().get(share);
-        ShareForm form = present == null
-                ? new ShareForm(volume, volume, true, false, true, "", "")
-                : ShareForm.of(present);
+        ShareForm form =
+                present == null ? new ShareForm(volume, volume, true, false, true, "", "") : ShareForm.of(present);
         return show(me, form, "", model);
     }
 
@@ -113,7 +112,8 @@ class ServeController {
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
         model.addAttribute("volumes", estate.volumes().values());
-        model.addAttribute("served", estate.shares().values().stream().map(Share::volume).toList());
+        model.addAttribute(
+                "served", estate.shares().values().stream().map(Share::volume).toList());
         model.addAttribute(
                 "groups",
                 directory.people().stream()
@@ -148,7 +148,13 @@ class ServeController {
      * @param exports lines such as {@code 10.20.0.0/16 write}
      */
     record ShareForm(
-            String name, String volume, boolean smb, boolean nfs, boolean hiddenEntries, String access, String exports) {
+            String name,
+            String volume,
+            boolean smb,
+            boolean nfs,
+            boolean hiddenEntries,
+            String access,
+            String exports) {
         ShareForm {
             name = name == null ? "" : name.strip();
             volume = volume == null ? "" : volume;
@@ -157,7 +163,8 @@ class ServeController {
         }
 
         static ShareForm of(Share share) {
-            String access = String.join("\n", share.access().stream().map(ShareForm::text).toList());
+            String access = String.join(
+                    "\n", share.access().stream().map(ShareForm::text).toList());
             String exports = String.join(
                     "\n",
                     share.exports().stream()

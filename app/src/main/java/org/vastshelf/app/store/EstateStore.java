@@ -61,9 +61,10 @@ public class EstateStore {
 
     private Estate read() {
         Map<String, Map<String, String>> kinds = new LinkedHashMap<>();
-        db.selectFrom(ESTATE_OBJECT).orderBy(ESTATE_OBJECT.KIND, ESTATE_OBJECT.NAME).forEach(row -> kinds.computeIfAbsent(
-                        row.getKind(), k -> new LinkedHashMap<>())
-                .put(row.getName(), row.getBody()));
+        db.selectFrom(ESTATE_OBJECT)
+                .orderBy(ESTATE_OBJECT.KIND, ESTATE_OBJECT.NAME)
+                .forEach(row -> kinds.computeIfAbsent(row.getKind(), k -> new LinkedHashMap<>())
+                        .put(row.getName(), row.getBody()));
         return new Estate(
                 objects(kinds, "site", Site.class),
                 objects(kinds, "server", FileServer.class),
@@ -93,9 +94,11 @@ public class EstateStore {
     }
 
     private void difference(String kind, Map<String, ?> before, Map<String, ?> after) {
-        before.keySet().stream().filter(name -> !after.containsKey(name)).forEach(name -> db.deleteFrom(ESTATE_OBJECT)
-                .where(ESTATE_OBJECT.KIND.eq(kind), ESTATE_OBJECT.NAME.eq(name))
-                .execute());
+        before.keySet().stream()
+                .filter(name -> !after.containsKey(name))
+                .forEach(name -> db.deleteFrom(ESTATE_OBJECT)
+                        .where(ESTATE_OBJECT.KIND.eq(kind), ESTATE_OBJECT.NAME.eq(name))
+                        .execute());
         after.forEach((name, thing) -> {
             if (!thing.equals(before.get(name))) {
                 String body = json.writeValueAsString(thing);

@@ -21,8 +21,10 @@ public class UsageStore {
 
     public Usage load() {
         Map<String, Usage.Held> held = new HashMap<>();
-        db.selectFrom(VOLUME_USAGE).forEach(row -> held.put(
-                row.getVolume(), new Usage.Held(Bytes.of(row.getLiveBytes()), Bytes.of(row.getSnapshotBytes()))));
+        db.selectFrom(VOLUME_USAGE)
+                .forEach(row -> held.put(
+                        row.getVolume(),
+                        new Usage.Held(Bytes.of(row.getLiveBytes()), Bytes.of(row.getSnapshotBytes()))));
         return new Usage(held);
     }
 
@@ -32,8 +34,14 @@ public class UsageStore {
      */
     public void lock(Iterable<String> volumes) {
         for (String volume : volumes) {
-            db.insertInto(VOLUME_USAGE).values(volume, 0L, 0L).onDuplicateKeyIgnore().execute();
-            db.selectFrom(VOLUME_USAGE).where(VOLUME_USAGE.VOLUME.eq(volume)).forUpdate().fetch();
+            db.insertInto(VOLUME_USAGE)
+                    .values(volume, 0L, 0L)
+                    .onDuplicateKeyIgnore()
+                    .execute();
+            db.selectFrom(VOLUME_USAGE)
+                    .where(VOLUME_USAGE.VOLUME.eq(volume))
+                    .forUpdate()
+                    .fetch();
         }
     }
 

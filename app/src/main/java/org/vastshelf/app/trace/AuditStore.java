@@ -50,7 +50,8 @@ public class AuditStore {
     /** Adds a line to the end of the chain; part of the transaction in which it happened. */
     @Transactional
     public AuditLine append(Entry entry) {
-        AuditHeadRecord head = db.selectFrom(AUDIT_HEAD).forUpdate().fetchOptional().orElseGet(this::firstHead);
+        AuditHeadRecord head =
+                db.selectFrom(AUDIT_HEAD).forUpdate().fetchOptional().orElseGet(this::firstHead);
         String reason = entry.reason().length() <= LONGEST_REASON
                 ? entry.reason()
                 : entry.reason().substring(0, LONGEST_REASON);
@@ -75,7 +76,10 @@ public class AuditStore {
     }
 
     private AuditHeadRecord firstHead() {
-        db.insertInto(AUDIT_HEAD).values(1, 0L, AuditLine.GENESIS).onDuplicateKeyIgnore().execute();
+        db.insertInto(AUDIT_HEAD)
+                .values(1, 0L, AuditLine.GENESIS)
+                .onDuplicateKeyIgnore()
+                .execute();
         return db.selectFrom(AUDIT_HEAD).forUpdate().fetchSingle();
     }
 
@@ -130,6 +134,9 @@ public class AuditStore {
     }
 
     public long count() {
-        return db.select(AUDIT_HEAD.NUMBER).from(AUDIT_HEAD).fetchOptional(AUDIT_HEAD.NUMBER).orElse(0L);
+        return db.select(AUDIT_HEAD.NUMBER)
+                .from(AUDIT_HEAD)
+                .fetchOptional(AUDIT_HEAD.NUMBER)
+                .orElse(0L);
     }
 }

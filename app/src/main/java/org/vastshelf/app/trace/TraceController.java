@@ -1,10 +1,10 @@
 package org.vastshelf.app.trace;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import jakarta.servlet.http.HttpServletResponse;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.springframework.ui.Model;
@@ -75,11 +75,20 @@ class TraceController {
         response.setHeader("Content-Disposition", "attachment; filename=audit-lines.csv");
         try (Writer out = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
                 CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("number", "at", "person", "client", "share", "operation", "path", "bytes", "verdict",
-                    "reason");
+            csv.printRecord(
+                    "number", "at", "person", "client", "share", "operation", "path", "bytes", "verdict", "reason");
             for (AuditLine line : audit.page(query.filter(), Long.MAX_VALUE, EXPORT)) {
-                csv.printRecord(line.number(), line.at(), line.person(), line.client(), line.share(),
-                        line.operation(), line.path(), line.bytes(), line.verdict(), line.reason());
+                csv.printRecord(
+                        line.number(),
+                        line.at(),
+                        line.person(),
+                        line.client(),
+                        line.share(),
+                        line.operation(),
+                        line.path(),
+                        line.bytes(),
+                        line.verdict(),
+                        line.reason());
             }
         }
     }

@@ -29,7 +29,9 @@ class PathBytesTest {
 
     @Test
     void children_of_the_root_have_one_slash() {
-        assertThat(new String(PathBytes.child(PathBytes.of("/"), PathBytes.of("a")))).isEqualTo("/a");
-        assertThat(new String(PathBytes.child(PathBytes.of("/a"), PathBytes.of("b")))).isEqualTo("/a/b");
+        assertThat(new String(PathBytes.child(PathBytes.of("/"), PathBytes.of("a"))))
+                .isEqualTo("/a");
+        assertThat(new String(PathBytes.child(PathBytes.of("/a"), PathBytes.of("b"))))
+                .isEqualTo("/a/b");
     }
 }

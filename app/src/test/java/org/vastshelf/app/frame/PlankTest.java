@@ -21,13 +21,26 @@ class PlankTest {
     private static Estate estate(int pools) {
         List<Pool> all = IntStream.range(0, pools)
                 .mapToObj(i -> new Pool(
-                        "pool-" + i, "north", Layout.RAID_0, List.of(), List.of(), Bytes.ZERO, Bytes.ZERO, Bytes.ZERO,
+                        "pool-" + i,
+                        "north",
+                        Layout.RAID_0,
+                        List.of(),
+                        List.of(),
+                        Bytes.ZERO,
+                        Bytes.ZERO,
+                        Bytes.ZERO,
                         Bytes.tib(10L * (1 + i % 5))))
                 .toList();
         Volume volume = new Volume("film", "pool-0", Bytes.tib(15), true, 65_536, 85);
         return new Estate(
-                Map.of(), Map.of(), Map.of(), Map.of(), Estate.keyed(all, Pool::name), Map.of("film", volume),
-                Map.of(), Map.of());
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Estate.keyed(all, Pool::name),
+                Map.of("film", volume),
+                Map.of(),
+                Map.of());
     }
 
     private static Plank draw(int pools) {
@@ -41,7 +54,8 @@ class PlankTest {
         List<Plank.PoolPicture> pictures = draw(pools).pools();
         assertThat(pictures).hasSize(pools).allSatisfy(p -> {
             double scale = (double) pictures.getFirst().end() / Bytes.tib(10).value();
-            assertThat((double) p.end()).isBetween(p.usable().value() * scale * 0.9 - 2, p.usable().value() * scale * 1.1 + 2);
+            assertThat((double) p.end())
+                    .isBetween(p.usable().value() * scale * 0.9 - 2, p.usable().value() * scale * 1.1 + 2);
             assertThat(p.slot()).isGreaterThanOrEqualTo(p.length());
         });
     }

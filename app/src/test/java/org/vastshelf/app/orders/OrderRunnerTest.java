@@ -103,8 +103,14 @@ class OrderRunnerTest {
 
     private static Step limit(String share) {
         return new Step.SetLimit(
-                new LimitRule(share, org.vastshelf.core.estate.FilePath.ROOT, false, Optional.empty(), Optional.empty(),
-                        LimitRule.DEFAULT_GRACE, Optional.empty()),
+                new LimitRule(
+                        share,
+                        org.vastshelf.core.estate.FilePath.ROOT,
+                        false,
+                        Optional.empty(),
+                        Optional.empty(),
+                        LimitRule.DEFAULT_GRACE,
+                        Optional.empty()),
                 Optional.empty());
     }
 
@@ -138,8 +144,7 @@ class OrderRunnerTest {
         begin(limit("film"), new Step.CreateVolume(volume));
         at(START.plusSeconds(60));
         assertThat(order.state()).isEqualTo(OrderState.TAKEN_BACK);
-        assertThat(order.outcome())
-                .isEqualTo("Step 2 could not be done: there is no pool 'gone'. Taken back whole.");
+        assertThat(order.outcome()).isEqualTo("Step 2 could not be done: there is no pool 'gone'. Taken back whole.");
         assertThat(estate).isEqualTo(Estate.EMPTY);
     }
 

@@ -14,8 +14,7 @@ public sealed interface Change {
     String title();
 
     /** Makes a pool of unclaimed drives; {@code spares} of them, the largest, stand by. */
-    record ComposePool(
-            String name, String server, List<String> drives, Layout layout, int spares, boolean surfaceCheck)
+    record ComposePool(String name, String server, List<String> drives, Layout layout, int spares, boolean surfaceCheck)
             implements Change {
         public ComposePool {
             Names.require("pool name", name);

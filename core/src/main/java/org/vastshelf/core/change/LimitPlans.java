@@ -24,8 +24,11 @@ final class LimitPlans {
                 .filter(stop -> volume != null && stop.isMoreThan(volume.size()))
                 .isPresent();
         if (aboveVolume) {
-            draft.watch(key + "size", "The stop level is above the size of volume " + volume.name()
-                    + "; the volume is full before it acts", "a lower level");
+            draft.watch(
+                    key + "size",
+                    "The stop level is above the size of volume " + volume.name()
+                            + "; the volume is full before it acts",
+                    "a lower level");
         } else {
             draft.fine(key + "size", "The levels lie within the volume");
         }

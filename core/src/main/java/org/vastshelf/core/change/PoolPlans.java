@@ -64,14 +64,16 @@ final class PoolPlans {
             complete = false;
         }
         if (change.drives().isEmpty()) {
-            draft.refuse(key + "none", "No drive is chosen, must be at least " + change.layout().leastDrives(), "");
+            draft.refuse(
+                    key + "none",
+                    "No drive is chosen, must be at least " + change.layout().leastDrives(),
+                    "");
             complete = false;
         }
         for (String drive : change.drives()) {
             Drive found = estate.drives().get(drive);
             if (found == null || !found.server().equals(change.server())) {
-                draft.refuse(
-                        key + drive, "There is no drive '" + shorten(drive) + "' on " + change.server(), "rescan");
+                draft.refuse(key + drive, "There is no drive '" + shorten(drive) + "' on " + change.server(), "rescan");
                 complete = false;
             } else if (found.state() != DriveState.UNCLAIMED && found.state() != DriveState.CLAIMED
                     || estate.poolOf(found).isPresent()) {
@@ -116,11 +118,11 @@ final class PoolPlans {
 
     private static void checks(
             PlanDraft draft, Change.ComposePool change, List<Drive> drives, Possible layout, String key) {
-        List<Drive> withData =
-                drives.stream().filter(d -> d.held().isPresent()).toList();
+        List<Drive> withData = drives.stream().filter(d -> d.held().isPresent()).toList();
         for (Drive drive : withData) {
-            draft.confirm(key + "data " + drive.key(), "Drive " + drive.key() + " holds " + drive.heldData()
-                    + "; it will be gone");
+            draft.confirm(
+                    key + "data " + drive.key(),
+                    "Drive " + drive.key() + " holds " + drive.heldData() + "; it will be gone");
         }
         if (withData.isEmpty()) {
             draft.fine(key + "data", "No data on the chosen drives");
@@ -128,11 +130,13 @@ final class PoolPlans {
         for (Drive drive : drives) {
             drive.health()
                     .ailment()
-                    .ifPresent(why -> draft.watch(key + "ails " + drive.key(), "Drive " + drive.key() + " ails: " + why,
-                            "leave it out"));
+                    .ifPresent(why -> draft.watch(
+                            key + "ails " + drive.key(), "Drive " + drive.key() + " ails: " + why, "leave it out"));
         }
         if (drives.stream().map(Drive::kind).distinct().count() > 1) {
-            draft.watch(key + "kinds", "Spinning and solid-state drives are mixed; the slower sets the pace",
+            draft.watch(
+                    key + "kinds",
+                    "Spinning and solid-state drives are mixed; the slower sets the pace",
                     "choose one kind");
         }
         if (layout.survives() == 0) {
@@ -141,7 +145,9 @@ final class PoolPlans {
             draft.watch(key + "spare", "No hot spare: a rebuild waits for somebody to bring a drive", "keep one spare");
         }
         if (!layout.stranded().isZero()) {
-            draft.watch(key + "stranded", UnitSystem.BINARY.format(layout.stranded()) + " stay stranded",
+            draft.watch(
+                    key + "stranded",
+                    UnitSystem.BINARY.format(layout.stranded()) + " stay stranded",
                     "a terraced layout uses mixed sizes");
         }
     }

@@ -22,16 +22,19 @@ final class SharePlans {
         if (before.isPresent() && !before.get().volume().equals(share.volume())) {
             draft.refuse(
                     key + "name",
-                    "The share name '" + share.name() + "' is taken, on volume " + before.get().volume(),
+                    "The share name '" + share.name() + "' is taken, on volume "
+                            + before.get().volume(),
                     "choose another name");
             return;
         }
-        if (before.isEmpty()
-                && estate.sharesOn(share.volume()).findAny().isPresent()) {
+        if (before.isEmpty() && estate.sharesOn(share.volume()).findAny().isPresent()) {
             draft.refuse(
                     key + "volume",
                     "Volume " + share.volume() + " is served as "
-                            + estate.sharesOn(share.volume()).findAny().orElseThrow().name() + " already",
+                            + estate.sharesOn(share.volume())
+                                    .findAny()
+                                    .orElseThrow()
+                                    .name() + " already",
                     "change that share, or choose another volume");
             return;
         }
@@ -44,10 +47,11 @@ final class SharePlans {
             draft.watch(key + "access", "Nobody may write to " + share.name(), "add an access rule");
         }
         if (share.nfs() && share.exports().isEmpty()) {
-            draft.watch(key + "exports", "No client address may mount " + share.name() + " over NFS",
-                    "add an export rule");
+            draft.watch(
+                    key + "exports", "No client address may mount " + share.name() + " over NFS", "add an export rule");
         }
-        boolean reachable = estate.serverOf(share).filter(FileServer::isReachable).isPresent();
+        boolean reachable =
+                estate.serverOf(share).filter(FileServer::isReachable).isPresent();
         if (reachable) {
             draft.fine(key + "reach", "Clients reach its file server");
         } else {

@@ -20,14 +20,14 @@ public record Cidr(String text) {
         String[] parts = text.strip().split("/", -1);
         byte[] address = parts.length == 2 ? literal(parts[0]) : new byte[0];
         if (address.length == 0 || !parts[1].matches("[0-9]{1,3}")) {
-            throw new IllegalArgumentException("address range is '" + (text.length() > 60 ? text.substring(0, 60) : text)
-                    + "', must be in CIDR notation such as 10.20.0.0/16");
+            throw new IllegalArgumentException(
+                    "address range is '" + (text.length() > 60 ? text.substring(0, 60) : text)
+                            + "', must be in CIDR notation such as 10.20.0.0/16");
         }
         int prefix = Integer.parseInt(parts[1]);
         int bits = address.length * 8;
         if (prefix > bits) {
-            throw new IllegalArgumentException(
-                    "prefix of '" + text + "' is " + prefix + ", must be 0 to " + bits);
+            throw new IllegalArgumentException("prefix of '" + text + "' is " + prefix + ", must be 0 to " + bits);
         }
         BigInteger host = new BigInteger(1, address).mod(BigInteger.ONE.shiftLeft(bits - prefix));
         if (host.signum() != 0) {

@@ -64,8 +64,7 @@ public record Estate(
     }
 
     public Estate withPool(Pool pool) {
-        return new Estate(
-                sites, servers, enclosures, drives, with(pools, pool.name(), pool), volumes, shares, limits);
+        return new Estate(sites, servers, enclosures, drives, with(pools, pool.name(), pool), volumes, shares, limits);
     }
 
     public Estate withoutPool(String name) {
@@ -91,8 +90,7 @@ public record Estate(
     }
 
     public Estate withLimit(LimitRule rule) {
-        return new Estate(
-                sites, servers, enclosures, drives, pools, volumes, shares, with(limits, rule.key(), rule));
+        return new Estate(sites, servers, enclosures, drives, pools, volumes, shares, with(limits, rule.key(), rule));
     }
 
     public Estate withoutLimit(String key) {
@@ -130,8 +128,7 @@ public record Estate(
     /** The pool in which a drive is a member or a spare. */
     public Optional<Pool> poolOf(Drive drive) {
         return pools.values().stream()
-                .filter(p ->
-                        p.members().contains(drive.key()) || p.spares().contains(drive.key()))
+                .filter(p -> p.members().contains(drive.key()) || p.spares().contains(drive.key()))
                 .findFirst();
     }
 }

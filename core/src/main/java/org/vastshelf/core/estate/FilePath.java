@@ -23,7 +23,8 @@ public record FilePath(String text) {
             throw new IllegalArgumentException("path has " + length + " bytes, must be at most " + LONGEST);
         }
         text = text.length() > 1 && text.endsWith("/") ? text.substring(0, text.length() - 1) : text;
-        for (String part : text.length() == 1 ? new String[0] : text.substring(1).split("/", -1)) {
+        for (String part :
+                text.length() == 1 ? new String[0] : text.substring(1).split("/", -1)) {
             requirePart(part);
         }
     }

@@ -19,8 +19,7 @@ public record Volume(String name, String pool, Bytes size, boolean thin, int blo
     public Volume {
         Names.require("volume name", name);
         if (size.compareTo(LEAST) < 0 || size.isMoreThan(MOST)) {
-            throw new IllegalArgumentException(
-                    "volume size is " + size.value() + " bytes, must be 1 GiB to 1,024 TiB");
+            throw new IllegalArgumentException("volume size is " + size.value() + " bytes, must be 1 GiB to 1,024 TiB");
         }
         if (Integer.bitCount(blockSize) != 1 || blockSize < 4_096 || blockSize > 1_048_576) {
             throw new IllegalArgumentException(

@@ -103,8 +103,7 @@ public final class FillDates {
         return result;
     }
 
-    private static void walk(
-            TheilSen line, Noise noise, double[] values, Bytes capacity, double[][] result, int path) {
+    private static void walk(TheilSen line, Noise noise, double[] values, Bytes capacity, double[][] result, int path) {
         int last = values.length - 1;
         double full = capacity.value() - 0.5;
         double rest = values[last] - line.at(last);

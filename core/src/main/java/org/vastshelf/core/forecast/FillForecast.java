@@ -36,7 +36,8 @@ public record FillForecast(
     public enum Method {
         THEIL_SEN("Theil–Sen line through the whole history"),
         THEIL_SEN_AFTER_LAST_SHIFT("Theil–Sen line through the history after the last level shift"),
-        THEIL_SEN_SHIFTS_LEVELLED("Theil–Sen line, with the last level shift taken out because it is less than a week old");
+        THEIL_SEN_SHIFTS_LEVELLED(
+                "Theil–Sen line, with the last level shift taken out because it is less than a week old");
 
         private final String title;
 

@@ -88,7 +88,10 @@ public final class Gate {
                 .filter(rule -> rule.appliesTo(view.person()))
                 .max(Comparator.comparing(AccessRule::level));
         if (best.isEmpty()) {
-            return refuse(Stage.ACCESS, "Access to " + view.share().name(), "has no rule for " + who,
+            return refuse(
+                    Stage.ACCESS,
+                    "Access to " + view.share().name(),
+                    "has no rule for " + who,
                     "ask the share's keeper");
         }
         String rule = "Access rule \"" + best.get() + "\"";
@@ -119,7 +122,8 @@ public final class Gate {
         }
         boolean all = true;
         for (Account account : view.accounts()) {
-            String name = "Limit of " + account.folder() + " (" + account.rule().stance().title() + ")";
+            String name = "Limit of " + account.folder() + " ("
+                    + account.rule().stance().title() + ")";
             all &= switch (account.grow(growth(), now)) {
                 case Account.Allows a -> note(Stage.LIMITS, name, a.said());
                 case Account.Refuses r -> refuse(Stage.LIMITS, name, r.said(), r.remedy());
@@ -137,15 +141,17 @@ public final class Gate {
         String name = "Volume " + view.volume().name();
         String room = UnitSystem.BINARY.format(view.room());
         return needed.isMoreThan(view.room())
-                ? refuse(Stage.SPACE, name, "has room for " + room + ", this save needs "
-                        + UnitSystem.BINARY.format(needed), "free space, or ask for the volume to grow")
+                ? refuse(
+                        Stage.SPACE,
+                        name,
+                        "has room for " + room + ", this save needs " + UnitSystem.BINARY.format(needed),
+                        "free space, or ask for the volume to grow")
                 : note(Stage.SPACE, name, "has room for " + room);
     }
 
     private boolean note(Stage stage, String rule, String said) {
-        Outcome outcome = said.startsWith("not asked") || said.equals("no rule here")
-                ? Outcome.NOT_ASKED
-                : Outcome.PASSES;
+        Outcome outcome =
+                said.startsWith("not asked") || said.equals("no rule here") ? Outcome.NOT_ASKED : Outcome.PASSES;
         trace.add(new Line(stage, outcome, rule, said, ""));
         return true;
     }

@@ -30,9 +30,8 @@ public record LayoutQuestion(List<Bytes> drives, int spares, Bytes driveReserve,
                     "drives holds " + drives.size() + " drives, must be 1 to " + MOST_DRIVES);
         }
         if (spares < 0 || spares >= drives.size()) {
-            throw new IllegalArgumentException(
-                    "spares is " + spares + ", must be 0 to " + (drives.size() - 1) + " for " + drives.size()
-                            + " drives");
+            throw new IllegalArgumentException("spares is " + spares + ", must be 0 to " + (drives.size() - 1) + " for "
+                    + drives.size() + " drives");
         }
         for (Bytes drive : drives) {
             if (drive.isMoreThan(LARGEST_DRIVE)) {
@@ -40,8 +39,8 @@ public record LayoutQuestion(List<Bytes> drives, int spares, Bytes driveReserve,
                         "drive is " + drive.value() + " bytes, must be at most " + LARGEST_DRIVE.value() + " bytes");
             }
             if (drive.minusOrZero(driveReserve).roundDownTo(align).isZero()) {
-                throw new IllegalArgumentException("drive is " + drive.value()
-                        + " bytes, must be at least " + least(driveReserve, align) + " bytes to give any space");
+                throw new IllegalArgumentException("drive is " + drive.value() + " bytes, must be at least "
+                        + least(driveReserve, align) + " bytes to give any space");
             }
         }
     }

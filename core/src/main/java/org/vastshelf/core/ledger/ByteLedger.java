@@ -29,7 +29,8 @@ public record ByteLedger(Bytes label, List<Line> lines, Bytes beyond) {
     }
 
     public Bytes of(ByteKind kind) {
-        return Bytes.sum(lines.stream().filter(l -> l.kind() == kind).map(Line::bytes).toList());
+        return Bytes.sum(
+                lines.stream().filter(l -> l.kind() == kind).map(Line::bytes).toList());
     }
 
     public Bytes free() {

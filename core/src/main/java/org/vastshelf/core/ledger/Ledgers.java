@@ -53,7 +53,8 @@ public final class Ledgers {
 
     /** What volumes can be carved from: data bytes of the layout less the pool's reserve. */
     public static Bytes usable(Estate estate, Pool pool) {
-        Bytes data = pool.isReservation() ? pool.reserved() : layoutOf(estate, pool).data();
+        Bytes data =
+                pool.isReservation() ? pool.reserved() : layoutOf(estate, pool).data();
         return data.minusOrZero(pool.reserve());
     }
 
@@ -61,7 +62,8 @@ public final class Ledgers {
         List<Line> lines = new ArrayList<>();
         Bytes label = pool.isReservation() ? pool.reserved() : addHardware(lines, estate, pool);
         Bytes usable = usable(estate, pool);
-        Bytes data = pool.isReservation() ? pool.reserved() : layoutOf(estate, pool).data();
+        Bytes data =
+                pool.isReservation() ? pool.reserved() : layoutOf(estate, pool).data();
         add(lines, ByteKind.RESERVE, "pool reserve", data.minus(usable), "kept back in the pool");
         return withVolumes(lines, label, usable, estate.volumesOn(pool.name()).toList(), usage);
     }
@@ -69,8 +71,8 @@ public final class Ledgers {
     /** All pools of one file server and the drives that are in none. */
     public static ByteLedger ofServer(Estate estate, Usage usage, String server) {
         ByteLedger unclaimed = unclaimed(estate.drivesOf(server)
-                .filter(d -> d.state() == DriveState.UNCLAIMED
-                        || estate.poolOf(d).isEmpty())
+                .filter(d ->
+                        d.state() == DriveState.UNCLAIMED || estate.poolOf(d).isEmpty())
                 .toList());
         return estate.pools().values().stream()
                 .filter(p -> p.server().equals(server))
@@ -99,7 +101,12 @@ public final class Ledgers {
         Bytes reserve = pool.driveReserve().times(members.size());
         Bytes usable = layout.data().plus(layout.protection()).plus(layout.stranded());
         Bytes spares = labels(estate.drives(pool.spares()));
-        add(lines, ByteKind.RESERVE, "drive reserve", reserve, members.size() + " × " + pool.driveReserve().value());
+        add(
+                lines,
+                ByteKind.RESERVE,
+                "drive reserve",
+                reserve,
+                members.size() + " × " + pool.driveReserve().value());
         add(
                 lines,
                 ByteKind.RESERVE,
@@ -107,7 +114,12 @@ public final class Ledgers {
                 labels.minus(reserve).minus(usable),
                 "each drive rounded down to a multiple of " + pool.align().value() + " bytes");
         add(lines, ByteKind.SPARE, "hot spares", spares, pool.spares().size() + " drives wait for a failure");
-        add(lines, ByteKind.STRANDED, "stranded", layout.stranded(), "no use for " + pool.layout().title());
+        add(
+                lines,
+                ByteKind.STRANDED,
+                "stranded",
+                layout.stranded(),
+                "no use for " + pool.layout().title());
         add(
                 lines,
                 ByteKind.PROTECTION,
@@ -119,7 +131,8 @@ public final class Ledgers {
 
     private static ByteLedger withVolumes(
             List<Line> lines, Bytes label, Bytes usable, List<Volume> volumes, Usage usage) {
-        Bytes live = Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
+        Bytes live =
+                Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
         Bytes snapshots = Bytes.sum(
                 volumes.stream().map(v -> usage.of(v.name()).snapshots()).toList());
         Bytes unusedThick = Bytes.sum(volumes.stream()

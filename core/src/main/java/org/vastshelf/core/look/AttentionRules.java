@@ -120,7 +120,10 @@ public final class AttentionRules {
                 Urgency.WATCH,
                 new Subject(Area.POOL, pool.name()),
                 "Pool " + pool.name(),
-                String.format(Locale.ROOT, "promises %.2f × what it has, %s beyond its end", times,
+                String.format(
+                        Locale.ROOT,
+                        "promises %.2f × what it has, %s beyond its end",
+                        times,
                         UnitSystem.BINARY.format(ledger.beyond())),
                 Optional.empty(),
                 UnitSystem.BINARY.format(ledger.free()) + " left",
@@ -138,7 +141,8 @@ public final class AttentionRules {
                 Urgency.ACT,
                 new Subject(Area.SHARE, share.name()),
                 "Share " + share.name(),
-                noAddress ? "its file server has no data address; no client reaches it"
+                noAddress
+                        ? "its file server has no data address; no client reaches it"
                         : "has no export rule; no client host reaches it",
                 Optional.empty(),
                 "now",

@@ -22,18 +22,26 @@ public final class MountLines {
         String host = server.host();
         String name = share.name();
         if (share.smb()) {
-            lines.add(new MountLine("Linux", "SMB", "sudo mount -t cifs //" + host + "/" + name + " /mnt/" + name
-                    + " -o username=" + person + ",vers=3.1.1,seal"));
-            lines.add(new MountLine("macOS", "SMB", "mkdir -p ~/" + name + " && mount_smbfs //" + person + "@" + host
-                    + "/" + name + " ~/" + name));
-            lines.add(new MountLine("Windows", "SMB", "net use * \\\\" + host + "\\" + name + " /user:" + person
-                    + " /persistent:yes"));
+            lines.add(new MountLine(
+                    "Linux",
+                    "SMB",
+                    "sudo mount -t cifs //" + host + "/" + name + " /mnt/" + name + " -o username=" + person
+                            + ",vers=3.1.1,seal"));
+            lines.add(new MountLine(
+                    "macOS",
+                    "SMB",
+                    "mkdir -p ~/" + name + " && mount_smbfs //" + person + "@" + host + "/" + name + " ~/" + name));
+            lines.add(new MountLine(
+                    "Windows", "SMB", "net use * \\\\" + host + "\\" + name + " /user:" + person + " /persistent:yes"));
         }
         if (share.nfs()) {
-            lines.add(new MountLine("Linux", "NFS", "sudo mount -t nfs -o vers=4.2 " + host + ":/" + name + " /mnt/"
-                    + name));
-            lines.add(new MountLine("macOS", "NFS", "sudo mkdir -p /private/" + name
-                    + " && sudo mount -t nfs -o vers=4.0,resvport " + host + ":/" + name + " /private/" + name));
+            lines.add(new MountLine(
+                    "Linux", "NFS", "sudo mount -t nfs -o vers=4.2 " + host + ":/" + name + " /mnt/" + name));
+            lines.add(new MountLine(
+                    "macOS",
+                    "NFS",
+                    "sudo mkdir -p /private/" + name + " && sudo mount -t nfs -o vers=4.0,resvport " + host + ":/"
+                            + name + " /private/" + name));
             lines.add(new MountLine("Windows", "NFS", "mount -o anon,mtype=hard \\\\" + host + "\\" + name + " *"));
         }
         return lines;

@@ -10,16 +10,25 @@ class AuditLineTest {
 
     private static AuditLine line(String path) {
         return new AuditLine(
-                7, Instant.parse("2026-03-02T08:00:00.1234567Z"), "suki", "10.20.4.20", "film", "WRITE", path, 5,
-                "ALLOWED", "allowed");
+                7,
+                Instant.parse("2026-03-02T08:00:00.1234567Z"),
+                "suki",
+                "10.20.4.20",
+                "film",
+                "WRITE",
+                path,
+                5,
+                "ALLOWED",
+                "allowed");
     }
 
     @Test
     void the_canonical_form_is_pinned() {
         assertThat(line("/a \"b\"\n\\").canonical())
-                .isEqualTo("{\"n\":7,\"at\":\"2026-03-02T08:00:00.123456Z\",\"person\":\"suki\",\"client\":\"10.20.4.20\","
-                        + "\"share\":\"film\",\"operation\":\"WRITE\",\"path\":\"/a \\\"b\\\"\\u000a\\\\\",\"bytes\":5,"
-                        + "\"verdict\":\"ALLOWED\",\"reason\":\"allowed\"}");
+                .isEqualTo(
+                        "{\"n\":7,\"at\":\"2026-03-02T08:00:00.123456Z\",\"person\":\"suki\",\"client\":\"10.20.4.20\","
+                                + "\"share\":\"film\",\"operation\":\"WRITE\",\"path\":\"/a \\\"b\\\"\\u000a\\\\\",\"bytes\":5,"
+                                + "\"verdict\":\"ALLOWED\",\"reason\":\"allowed\"}");
     }
 
     @Test

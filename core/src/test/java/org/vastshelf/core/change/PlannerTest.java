@@ -96,7 +96,9 @@ class PlannerTest {
         assertThat(texts(plan(estate, raid5(2, 0)), Check.Verdict.REFUSE))
                 .containsExactly("RAID 5 needs at least 3 drives, 2 are taken");
         assertThat(texts(
-                        plan(estate, new ComposePool("x", "hill", List.of("hill/1/1", "hill/1/1"), Layout.RAID_1, 0, false)),
+                        plan(
+                                estate,
+                                new ComposePool("x", "hill", List.of("hill/1/1", "hill/1/1"), Layout.RAID_1, 0, false)),
                         Check.Verdict.REFUSE))
                 .containsExactly("A drive is named twice");
         assertThat(texts(
@@ -107,15 +109,13 @@ class PlannerTest {
                 .startsWith("A thick volume of 87.89 TiB does not fit: birch has 10.91 TiB free");
         assertThat(texts(plan(estate, new Change.CloseShare("none")), Check.Verdict.REFUSE))
                 .containsExactly("There is no share 'none'");
-        assertThat(texts(
-                        plan(estate, new Change.SetLimit(Samples.rule("/", false, 0, 0, 5))), Check.Verdict.REFUSE))
+        assertThat(texts(plan(estate, new Change.SetLimit(Samples.rule("/", false, 0, 0, 5))), Check.Verdict.REFUSE))
                 .containsExactly("There is no share 'film'");
     }
 
     @Test
     void a_layout_that_survives_nothing_has_to_be_confirmed() {
-        Plan plan = plan(
-                Samples.racked(SIX), new ComposePool("x", "hill", Samples.bays(2), Layout.RAID_0, 0, false));
+        Plan plan = plan(Samples.racked(SIX), new ComposePool("x", "hill", Samples.bays(2), Layout.RAID_0, 0, false));
         assertThat(texts(plan, Check.Verdict.CONFIRM))
                 .containsExactly("RAID 0 survives no failure: one lost drive loses all");
         assertThat(plan.unconfirmed(Set.of())).hasSize(1);
@@ -127,8 +127,8 @@ class PlannerTest {
         Plan plan = plan(
                 Samples.racked(SIX), raid5(3, 0), new ComposeVolume(Samples.volume("film", "birch", 20_000, true)));
         assertThat(plan.isRefused()).isFalse();
-        assertThat(texts(plan, Check.Verdict.WATCH)).anySatisfy(text -> assertThat(text)
-                .startsWith("birch promises 19.53 TiB of 10.91 TiB"));
+        assertThat(texts(plan, Check.Verdict.WATCH))
+                .anySatisfy(text -> assertThat(text).startsWith("birch promises 19.53 TiB of 10.91 TiB"));
     }
 
     @Test
@@ -142,7 +142,8 @@ class PlannerTest {
 
     @Property(tries = 200)
     void ledgers_of_pools_servers_and_estate_add_up_to_the_byte(
-            @ForAll @Size(min = 6, max = 20) List<@LongRange(min = 3_000_000_000L, max = 30_000_000_000_000L) Long> labels,
+            @ForAll @Size(min = 6, max = 20)
+                    List<@LongRange(min = 3_000_000_000L, max = 30_000_000_000_000L) Long> labels,
             @ForAll Layout layout,
             @ForAll @IntRange(min = 0, max = 2) int spares,
             @ForAll @LongRange(min = 0, max = 1_000_000_000L) long live) {

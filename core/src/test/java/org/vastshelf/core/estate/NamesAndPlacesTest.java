@@ -18,8 +18,9 @@ class NamesAndPlacesTest {
         assertThatThrownBy(() -> Names.require("name", "x".repeat(200)))
                 .hasMessage("name has 200 characters, must be at most 40");
         assertThatThrownBy(() -> Names.require("name", "<b>"))
-                .hasMessage("name is '<b>', must be lower-case letters, digits, '.', '_' and '-', beginning with a letter"
-                        + " or digit");
+                .hasMessage(
+                        "name is '<b>', must be lower-case letters, digits, '.', '_' and '-', beginning with a letter"
+                                + " or digit");
     }
 
     @ParameterizedTest
@@ -38,7 +39,17 @@ class NamesAndPlacesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "10.20.0.0", "10.20.0.0/33", "10.20.0.1/16", "host/8", "10.20.0.0/x", "300.1.1.1/8", "2001:db8::/129"})
+    @ValueSource(
+            strings = {
+                "",
+                "10.20.0.0",
+                "10.20.0.0/33",
+                "10.20.0.1/16",
+                "host/8",
+                "10.20.0.0/x",
+                "300.1.1.1/8",
+                "2001:db8::/129"
+            })
     void what_is_no_range_is_refused(String text) {
         assertThatThrownBy(() -> new Cidr(text))
                 .isInstanceOf(IllegalArgumentException.class)

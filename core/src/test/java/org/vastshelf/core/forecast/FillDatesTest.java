@@ -36,7 +36,10 @@ class FillDatesTest {
         assertThat(List.of(forecast.early(), forecast.likely(), forecast.late()))
                 .allMatch(day -> day.orElseThrow().equals(crossing));
         assertThat(forecast.method()).isEqualTo(Method.THEIL_SEN);
-        assertThat(forecast.fullWithin()).containsEntry(30, 0.0).containsEntry(90, 0.0).containsEntry(365, 1.0);
+        assertThat(forecast.fullWithin())
+                .containsEntry(30, 0.0)
+                .containsEntry(90, 0.0)
+                .containsEntry(365, 1.0);
     }
 
     @Test
@@ -106,7 +109,10 @@ class FillDatesTest {
                 whole[i] = 1_000_000 + 1_000.0 * i + rest;
             }
             double capacity = 1_330_000;
-            int full = IntStream.range(250, 600).filter(i -> whole[i] >= capacity).findFirst().orElseThrow();
+            int full = IntStream.range(250, 600)
+                    .filter(i -> whole[i] >= capacity)
+                    .findFirst()
+                    .orElseThrow();
             FillForecast forecast =
                     FillDates.forecast(Bytes.of((long) capacity), history(250, i -> Math.max(0, whole[i])));
             LocalDate day = FIRST.plusDays(full);

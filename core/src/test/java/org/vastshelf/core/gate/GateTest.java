@@ -65,7 +65,8 @@ class GateTest {
 
     @Test
     void a_reader_may_not_write_and_a_stranger_not_read() {
-        assertThat(write(view(Samples.share(READ), 0, 1 << 30, Optional.empty()), 1).reason())
+        assertThat(write(view(Samples.share(READ), 0, 1 << 30, Optional.empty()), 1)
+                        .reason())
                 .isEqualTo("Access rule \"everyone may read\" does not let Suki Marr write");
         assertThat(refusedAt(write(view(Samples.share(), 0, 1 << 30, Optional.empty()), 1)))
                 .isEqualTo(Stage.ACCESS);
@@ -73,7 +74,9 @@ class GateTest {
 
     @Test
     void the_highest_access_counts_and_not_the_first() {
-        assertThat(write(view(Samples.share(READ, WRITE), 0, 1 << 30, Optional.empty()), 1).allowed()).isTrue();
+        assertThat(write(view(Samples.share(READ, WRITE), 0, 1 << 30, Optional.empty()), 1)
+                        .allowed())
+                .isTrue();
     }
 
     @Test
@@ -120,9 +123,9 @@ class GateTest {
 
     @Property
     void deleting_and_shrinking_are_allowed_however_full_it_is(
-            @ForAll @LongRange(min = 0, max = 1L << 40) long used, @ForAll @LongRange(min = 0, max = 5_000) long bytes) {
-        Optional<GateView.Present> present =
-                Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536)));
+            @ForAll @LongRange(min = 0, max = 1L << 40) long used,
+            @ForAll @LongRange(min = 0, max = 5_000) long bytes) {
+        Optional<GateView.Present> present = Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536)));
         GateView view = view(Samples.share(WRITE), used, 0, present);
         assertThat(write(view, bytes).allowed()).isTrue();
         Verdict delete = Gate.decide(

@@ -23,8 +23,7 @@ class LayoutComparisonTest {
     private static final DriveRates RATES = new DriveRates(0.015, 1e-15, 120);
 
     private static LayoutQuestion plain(long... drives) {
-        return new LayoutQuestion(
-                LongStream.of(drives).mapToObj(Bytes::of).toList(), 0, Bytes.ZERO, Bytes.ZERO, RATES);
+        return new LayoutQuestion(LongStream.of(drives).mapToObj(Bytes::of).toList(), 0, Bytes.ZERO, Bytes.ZERO, RATES);
     }
 
     private static Possible possible(Layout layout, LayoutQuestion question) {
@@ -66,8 +65,8 @@ class LayoutComparisonTest {
         "TERRACED_2, 8, 600, 200, 2",
     })
     void equal_drives_of_a_hundred(Layout layout, int drives, long data, long protection, int survives) {
-        Possible answer =
-                possible(layout, plain(LongStream.generate(() -> 100).limit(drives).toArray()));
+        Possible answer = possible(
+                layout, plain(LongStream.generate(() -> 100).limit(drives).toArray()));
         assertThat(List.of(answer.data().value(), answer.protection().value(), (long) answer.survives()))
                 .containsExactly(data, protection, (long) survives);
     }
@@ -84,7 +83,8 @@ class LayoutComparisonTest {
             })
     void says_why_not_and_what_would_help(Layout layout, int drives, String reason, String remedy) {
         assertThat(LayoutComparison.answer(
-                        layout, plain(LongStream.generate(() -> 100).limit(drives).toArray())))
+                        layout,
+                        plain(LongStream.generate(() -> 100).limit(drives).toArray())))
                 .isEqualTo(new NotPossible(layout, reason, remedy));
     }
 
@@ -92,8 +92,8 @@ class LayoutComparisonTest {
     void terraced_cuts_bands_across_mixed_drives() {
         Possible twoSafe = possible(Layout.TERRACED_2, plain(12, 12, 12, 12, 20, 20, 20, 20));
         assertThat(twoSafe.shape())
-                .isEqualTo(new LayoutShape.Bands(List.of(
-                        new LayoutShape.Band(Bytes.of(12), 8, 2), new LayoutShape.Band(Bytes.of(8), 4, 2))));
+                .isEqualTo(new LayoutShape.Bands(
+                        List.of(new LayoutShape.Band(Bytes.of(12), 8, 2), new LayoutShape.Band(Bytes.of(8), 4, 2))));
         assertThat(twoSafe.data().value()).isEqualTo(12 * 6 + 8 * 2);
     }
 
@@ -114,7 +114,8 @@ class LayoutComparisonTest {
 
     @Property(tries = 300)
     void data_protection_and_stranded_add_up_to_the_usable_bytes(
-            @ForAll @Size(min = 1, max = 40) List<@LongRange(min = 3_000_000_000L, max = 30_000_000_000_000L) Long> sizes) {
+            @ForAll @Size(min = 1, max = 40)
+                    List<@LongRange(min = 3_000_000_000L, max = 30_000_000_000_000L) Long> sizes) {
         LayoutQuestion question =
                 LayoutQuestion.withDefaults(sizes.stream().map(Bytes::of).toList(), 0, RATES);
         Bytes usable = Bytes.sum(question.members());
@@ -131,7 +132,8 @@ class LayoutComparisonTest {
     @Property(tries = 300)
     void terraced_gives_all_but_the_largest_drives(
             @ForAll @Size(min = 4, max = 30) List<@LongRange(min = 1, max = 1_000_000) Long> sizes) {
-        LayoutQuestion question = plain(sizes.stream().mapToLong(Long::longValue).toArray());
+        LayoutQuestion question =
+                plain(sizes.stream().mapToLong(Long::longValue).toArray());
         List<Bytes> ascending = question.members();
         Bytes sum = Bytes.sum(ascending);
         Bytes butLargest = sum.minus(ascending.getLast());
@@ -185,8 +187,8 @@ class LayoutComparisonTest {
     @Test
     void tiny_drives_and_thousands_of_them_are_answered() {
         assertThat(LayoutComparison.compare(plain(1_000, 1_000, 1_000, 1_000))).hasSize(10);
-        LayoutQuestion many =
-                plain(LongStream.rangeClosed(1, 1_000).map(i -> i * 1_000_000_000L).toArray());
+        LayoutQuestion many = plain(
+                LongStream.rangeClosed(1, 1_000).map(i -> i * 1_000_000_000L).toArray());
         assertThat(possible(Layout.RAID_1, many).yearlyLossOdds()).isBetween(0.0, 1e-100);
         assertThat(possible(Layout.TERRACED_2, many).yearlyLossOdds()).isBetween(0.0, 1.0);
     }

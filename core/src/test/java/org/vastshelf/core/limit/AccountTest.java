@@ -28,14 +28,17 @@ class AccountTest {
     void stop_refuses_exactly_what_would_exceed_it(
             @ForAll @LongRange(min = 0, max = 2_000) long used, @ForAll @LongRange(min = 1, max = 2_000) long growth) {
         Account account = account(Samples.rule("/", true, 0, 0, 1_000), used, AccountState.FRESH);
-        assertThat(account.grow(Bytes.of(growth), NOW) instanceof Account.Allows).isEqualTo(used + growth <= 1_000);
+        assertThat(account.grow(Bytes.of(growth), NOW) instanceof Account.Allows)
+                .isEqualTo(used + growth <= 1_000);
     }
 
     @Test
     void grace_runs_from_the_crossing_and_ends() {
         LimitRule rule = Samples.rule("/", true, 0, 500, 1_000);
-        assertThat(account(rule, 400, AccountState.FRESH).grow(Bytes.of(200), NOW)).isInstanceOf(Account.Allows.class);
-        AccountState crossed = AccountState.FRESH.after(rule, Bytes.of(600), NOW).state();
+        assertThat(account(rule, 400, AccountState.FRESH).grow(Bytes.of(200), NOW))
+                .isInstanceOf(Account.Allows.class);
+        AccountState crossed =
+                AccountState.FRESH.after(rule, Bytes.of(600), NOW).state();
         assertThat(crossed.graceSince()).contains(NOW);
         Instant before = NOW.plus(Duration.ofDays(7)).minusSeconds(1);
         assertThat(account(rule, 600, crossed).grow(Bytes.of(1), before)).isInstanceOf(Account.Allows.class);
@@ -48,10 +51,13 @@ class AccountTest {
     @Test
     void grace_begins_anew_after_usage_was_back_at_its_level() {
         LimitRule rule = Samples.rule("/", true, 0, 500, 0);
-        AccountState crossed = AccountState.FRESH.after(rule, Bytes.of(600), NOW).state();
-        AccountState back = crossed.after(rule, Bytes.of(500), NOW.plusSeconds(60)).state();
+        AccountState crossed =
+                AccountState.FRESH.after(rule, Bytes.of(600), NOW).state();
+        AccountState back =
+                crossed.after(rule, Bytes.of(500), NOW.plusSeconds(60)).state();
         assertThat(back.graceSince()).isEmpty();
-        AccountState again = back.after(rule, Bytes.of(501), NOW.plusSeconds(120)).state();
+        AccountState again =
+                back.after(rule, Bytes.of(501), NOW.plusSeconds(120)).state();
         assertThat(again.graceSince()).contains(NOW.plusSeconds(120));
     }
 
@@ -63,7 +69,10 @@ class AccountTest {
         StringBuilder reported = new StringBuilder();
         for (long bytes : used) {
             AccountState.Next next = state.after(rule, Bytes.of(bytes), NOW);
-            next.crossings().forEach(c -> reported.append(c.rising() ? '+' : '-').append(bytes).append(' '));
+            next.crossings()
+                    .forEach(c -> reported.append(c.rising() ? '+' : '-')
+                            .append(bytes)
+                            .append(' '));
             state = next.state();
         }
         assertThat(reported.toString()).isEqualTo("+1000 -989 +1000 ");

@@ -27,9 +27,11 @@ class SizesTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"750 GiB, 805306368000", "1.5TB, 1500000000000", "4096, 4096", "'1,000 MB', 1000000000", "0.5 kib, 512"})
+    @CsvSource({"750 GiB, 805306368000", "1.5TB, 1500000000000", "4096, 4096", "'1,000 MB', 1000000000", "0.5 kib, 512"
+    })
     void sizes_are_read_as_typed(String text, long bytes) {
-        assertThat(SizeText.parse("size", text, Bytes.ZERO, Bytes.tib(9)).value()).isEqualTo(bytes);
+        assertThat(SizeText.parse("size", text, Bytes.ZERO, Bytes.tib(9)).value())
+                .isEqualTo(bytes);
     }
 
     @ParameterizedTest
@@ -61,7 +63,6 @@ class SizesTest {
     void sums_never_wrap_round() {
         Bytes most = Bytes.of(Long.MAX_VALUE);
         assertThatThrownBy(() -> most.plus(Bytes.of(1))).isInstanceOf(ArithmeticException.class);
-        assertThatThrownBy(() -> Bytes.of(1).minus(Bytes.of(2)))
-                .hasMessage("size is -1 bytes, must be at least 0");
+        assertThatThrownBy(() -> Bytes.of(1).minus(Bytes.of(2))).hasMessage("size is -1 bytes, must be at least 0");
     }
 }

@@ -23,8 +23,8 @@ public final class EmbeddedDirectory implements AutoCloseable {
     public static EmbeddedDirectory start() {
         try {
             InMemoryDirectoryServerConfig config = new InMemoryDirectoryServerConfig(BASE);
-            config.setListenerConfigs(InMemoryListenerConfig.createLDAPConfig(
-                    "loopback", InetAddress.getLoopbackAddress(), 0, null));
+            config.setListenerConfigs(
+                    InMemoryListenerConfig.createLDAPConfig("loopback", InetAddress.getLoopbackAddress(), 0, null));
             InMemoryDirectoryServer server = new InMemoryDirectoryServer(config);
             InputStream ldif = EmbeddedDirectory.class.getResourceAsStream("/larkmoor.ldif");
             server.importFromLDIF(true, new LDIFReader(ldif));

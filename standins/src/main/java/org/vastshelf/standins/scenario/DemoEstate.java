@@ -52,7 +52,14 @@ public final class DemoEstate {
         rack(drives, "fernhill", 3, 5, 4, 12, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "fernhill", 3, 9, 2, 16, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "fernhill", 3, 11, 1, 20, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
-        drives.add(new Drive("fernhill", 3, 12, TB.times(20), DriveKind.SPINNING, DriveState.UNCLAIMED, WELL,
+        drives.add(new Drive(
+                "fernhill",
+                3,
+                12,
+                TB.times(20),
+                DriveKind.SPINNING,
+                DriveState.UNCLAIMED,
+                WELL,
                 "1.8 TB of an older pool named 'glasshouse-2021'"));
         rack(drives, "saltmarsh", 1, 1, 7, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
         rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
@@ -104,8 +111,7 @@ public final class DemoEstate {
             DriveState state,
             DriveHealth health) {
         for (int i = 0; i < count; i++) {
-            drives.add(
-                    new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, ""));
+            drives.add(new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, ""));
         }
     }
 
@@ -150,8 +156,7 @@ public final class DemoEstate {
     }
 
     private static Volume volume(String name, String pool, long tebibytes, boolean thin) {
-        return new Volume(
-                name, pool, Bytes.tib(tebibytes), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
+        return new Volume(name, pool, Bytes.tib(tebibytes), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
     }
 
     private static List<Volume> volumes() {
@@ -196,8 +201,14 @@ public final class DemoEstate {
                 share("homes", true, false, List.of(ALL_WRITE)),
                 share("office", true, false, List.of(ALL_WRITE)),
                 share("plans", true, false, List.of(group("grounds", Level.WRITE), ALL_READ)),
-                new Share("fieldlogs", "fieldlogs", false, true, true,
-                        List.of(group("living-collections", Level.WRITE)), List.of()),
+                new Share(
+                        "fieldlogs",
+                        "fieldlogs",
+                        false,
+                        true,
+                        true,
+                        List.of(group("living-collections", Level.WRITE)),
+                        List.of()),
                 share("specimens-db", false, true, List.of(group("living-collections", Level.WRITE))),
                 share("press", true, false, List.of(group("education-film", Level.WRITE), ALL_READ)));
     }
@@ -207,8 +218,14 @@ public final class DemoEstate {
                 rule("homes", "/", true, 120, 140, 150),
                 rule("film", "/", false, 15_000, 15_600, 16_000),
                 rule("office", "/", false, 8_000, 0, 9_000),
-                new LimitRule("herbarium", FilePath.ROOT, true, Optional.empty(), Optional.empty(),
-                        LimitRule.DEFAULT_GRACE, Optional.empty()));
+                new LimitRule(
+                        "herbarium",
+                        FilePath.ROOT,
+                        true,
+                        Optional.empty(),
+                        Optional.empty(),
+                        LimitRule.DEFAULT_GRACE,
+                        Optional.empty()));
     }
 
     private static LimitRule rule(String share, String path, boolean eachChild, long warn, long grace, long stop) {

@@ -33,34 +33,78 @@ public final class DemoFiles {
 
     private static Shape shape(String share, List<String> people) {
         return switch (share) {
-            case "herbarium" -> new Shape(
-                    List.of("pressings", "types", "loans", "derivatives", "expedition-moss", "expedition-fern"),
-                    62_000, Bytes.TIB * 33, List.of("tif", "tif", "tif", "jpg"), 0.45, "herbarium-imaging");
-            case "film" -> new Shape(
-                    List.of("cuts", "rushes", "timelapse", "school", "archive"),
-                    3_800, Bytes.TIB * 14, List.of("mov", "mxf", "mp4", "wav"), 0.5, "education-film");
-            case "sequences" -> new Shape(
-                    List.of("runs", "assemblies", "reference", "old-runs"),
-                    21_000, Bytes.TIB * 20, List.of("fastq", "bam", "fasta", "gz"), 0.6, "seed-genomics");
-            case "homes" -> new Shape(
-                    people, 72_000, Bytes.of(Bytes.GIB * 20_700).value(),
-                    List.of("odt", "pdf", "jpg", "mp4", "zip", "ods", "mov"), 0.4, "volunteers");
-            case "office" -> new Shape(
-                    List.of("finance", "people", "board", "events", "shop", "grants"),
-                    38_000, Bytes.GIB * 2_900, List.of("odt", "pdf", "ods", "docx", "xlsx", "pptx"), 0.5,
-                    "people-finance");
-            case "plans" -> new Shape(
-                    List.of("grounds", "glasshouses", "drainage", "paths", "old-wall"),
-                    12_000, Bytes.GIB * 1_700, List.of("dwg", "dxf", "pdf", "tif"), 0.55, "grounds");
-            case "fieldlogs" -> new Shape(
-                    List.of("heath-north", "heath-south", "bog", "ridge"),
-                    26_000, Bytes.GIB * 96, List.of("csv", "json", "log", "nc"), 0.5, "living-collections");
-            case "specimens-db" -> new Shape(
-                    List.of("data", "log", "backup"), 160, Bytes.GIB * 2_300, List.of("ibd", "wal", "bak"), 0.1,
-                    "living-collections");
-            case "press" -> new Shape(
-                    List.of("2019", "2020", "2021", "2022", "2023", "2024", "2025"),
-                    15_000, Bytes.GIB * 6_400, List.of("jpg", "tif", "psd", "png"), 0.75, "education-film");
+            case "herbarium" ->
+                new Shape(
+                        List.of("pressings", "types", "loans", "derivatives", "expedition-moss", "expedition-fern"),
+                        62_000,
+                        Bytes.TIB * 33,
+                        List.of("tif", "tif", "tif", "jpg"),
+                        0.45,
+                        "herbarium-imaging");
+            case "film" ->
+                new Shape(
+                        List.of("cuts", "rushes", "timelapse", "school", "archive"),
+                        3_800,
+                        Bytes.TIB * 14,
+                        List.of("mov", "mxf", "mp4", "wav"),
+                        0.5,
+                        "education-film");
+            case "sequences" ->
+                new Shape(
+                        List.of("runs", "assemblies", "reference", "old-runs"),
+                        21_000,
+                        Bytes.TIB * 20,
+                        List.of("fastq", "bam", "fasta", "gz"),
+                        0.6,
+                        "seed-genomics");
+            case "homes" ->
+                new Shape(
+                        people,
+                        72_000,
+                        Bytes.of(Bytes.GIB * 20_700).value(),
+                        List.of("odt", "pdf", "jpg", "mp4", "zip", "ods", "mov"),
+                        0.4,
+                        "volunteers");
+            case "office" ->
+                new Shape(
+                        List.of("finance", "people", "board", "events", "shop", "grants"),
+                        38_000,
+                        Bytes.GIB * 2_900,
+                        List.of("odt", "pdf", "ods", "docx", "xlsx", "pptx"),
+                        0.5,
+                        "people-finance");
+            case "plans" ->
+                new Shape(
+                        List.of("grounds", "glasshouses", "drainage", "paths", "old-wall"),
+                        12_000,
+                        Bytes.GIB * 1_700,
+                        List.of("dwg", "dxf", "pdf", "tif"),
+                        0.55,
+                        "grounds");
+            case "fieldlogs" ->
+                new Shape(
+                        List.of("heath-north", "heath-south", "bog", "ridge"),
+                        26_000,
+                        Bytes.GIB * 96,
+                        List.of("csv", "json", "log", "nc"),
+                        0.5,
+                        "living-collections");
+            case "specimens-db" ->
+                new Shape(
+                        List.of("data", "log", "backup"),
+                        160,
+                        Bytes.GIB * 2_300,
+                        List.of("ibd", "wal", "bak"),
+                        0.1,
+                        "living-collections");
+            case "press" ->
+                new Shape(
+                        List.of("2019", "2020", "2021", "2022", "2023", "2024", "2025"),
+                        15_000,
+                        Bytes.GIB * 6_400,
+                        List.of("jpg", "tif", "psd", "png"),
+                        0.75,
+                        "education-film");
             default -> new Shape(List.of(), 0, 0, List.of("dat"), 0, "");
         };
     }
@@ -100,13 +144,12 @@ public final class DemoFiles {
             long share = year == years - 1 ? bytes - given : bytes / years;
             done += count;
             given += share;
-            to.accept(new DemoFolder(
-                    top + "/" + (2023 + year), files(shape, owner, share, count, 2023 + year, random)));
+            to.accept(
+                    new DemoFolder(top + "/" + (2023 + year), files(shape, owner, share, count, 2023 + year, random)));
         }
     }
 
-    private static List<DemoFile> files(
-            Shape shape, String owner, long bytes, int count, int year, Random random) {
+    private static List<DemoFile> files(Shape shape, String owner, long bytes, int count, int year, Random random) {
         double[] sizes = new double[count];
         double sum = 0;
         for (int i = 0; i < count; i++) {
