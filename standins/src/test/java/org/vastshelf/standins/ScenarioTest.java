@@ -32,7 +32,7 @@ class ScenarioTest {
         Estate estate = DemoEstate.create();
         Bytes drives =
                 Bytes.sum(estate.drives().values().stream().map(d -> d.label()).toList());
-        assertThat(drives.value()).isBetween(380_000_000_000_000L, 460_000_000_000_000L);
+        assertThat(drives.value()).isBetween(380_000_000_000_000L, 480_000_000_000_000L);
         Bytes reserved = estate.pools().get("tern").reserved();
         assertThat(Ledgers.ofEstate(estate, Usage.NONE).label()).isEqualTo(drives.plus(reserved));
     }

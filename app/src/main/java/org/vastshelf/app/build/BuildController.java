@@ -335,9 +335,11 @@ class BuildController {
             String server,
             List<String> drives,
             @org.jspecify.annotations.Nullable Layout layout,
-            int spares,
-            boolean surfaceCheck) {
+            Integer spares,
+            Boolean surfaceCheck) {
         PoolForm {
+            spares = spares == null ? 0 : spares;
+            surfaceCheck = Boolean.TRUE.equals(surfaceCheck);
             name = name == null ? "" : name.strip();
             server = server == null ? "" : server;
             drives = drives == null ? List.of() : List.copyOf(drives);
@@ -349,8 +351,11 @@ class BuildController {
     }
 
     /** What was typed about a volume. */
-    record VolumeForm(String name, String pool, String size, boolean thin, int blockSize, int alarmPercent) {
+    record VolumeForm(String name, String pool, String size, Boolean thin, Integer blockSize, Integer alarmPercent) {
         VolumeForm {
+            thin = Boolean.TRUE.equals(thin);
+            blockSize = blockSize == null ? Volume.DEFAULT_BLOCK : blockSize;
+            alarmPercent = alarmPercent == null ? Volume.DEFAULT_ALARM : alarmPercent;
             name = name == null ? "" : name.strip();
         }
 

@@ -1,6 +1,8 @@
 package org.vastshelf.app.frame;
 
 import org.springframework.http.HttpStatus;
+import org.springframework.validation.BindException;
+import org.springframework.validation.FieldError;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.servlet.ModelAndView;
@@ -14,6 +16,17 @@ class PageErrors {
     @ExceptionHandler({IllegalArgumentException.class, OrderService.NotReady.class})
     ModelAndView refused(RuntimeException refused) {
         return page(HttpStatus.BAD_REQUEST, String.valueOf(refused.getMessage()));
+    }
+
+    /** A field that is no number, say. */
+    @ExceptionHandler(BindException.class)
+    ModelAndView unreadable(BindException refused) {
+        FieldError field = refused.getFieldError();
+        return page(
+                HttpStatus.BAD_REQUEST,
+                field == null
+                        ? "The form could not be read"
+                        : field.getField() + " is '" + field.getRejectedValue() + "', must be a number or a choice offered");
     }
 
     @ExceptionHandler({DeskService.NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})

@@ -120,12 +120,14 @@ class LimitController {
     record LimitForm(
             String share,
             String path,
-            boolean eachChild,
+            Boolean eachChild,
             String warnAt,
             String graceAt,
-            long graceHours,
+            Long graceHours,
             String stopAt) {
         LimitForm {
+            eachChild = Boolean.TRUE.equals(eachChild);
+            graceHours = graceHours == null ? LimitRule.DEFAULT_GRACE.toHours() : graceHours;
             path = path == null || path.isBlank() ? "/" : path.strip();
         }
 

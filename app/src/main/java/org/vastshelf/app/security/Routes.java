@@ -13,6 +13,7 @@ public final class Routes {
             any("/built/**", Access.OPEN),
             any("/sign-in", Access.OPEN),
             any("/favicon.svg", Access.OPEN),
+            any("/favicon.ico", Access.OPEN),
             any("/error", Access.OPEN),
             get("/actuator/health/**", Access.OPEN),
             get("/actuator/prometheus", Access.READERS),

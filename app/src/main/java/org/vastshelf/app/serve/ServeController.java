@@ -150,12 +150,15 @@ class ServeController {
     record ShareForm(
             String name,
             String volume,
-            boolean smb,
-            boolean nfs,
-            boolean hiddenEntries,
+            Boolean smb,
+            Boolean nfs,
+            Boolean hiddenEntries,
             String access,
             String exports) {
         ShareForm {
+            smb = Boolean.TRUE.equals(smb);
+            nfs = Boolean.TRUE.equals(nfs);
+            hiddenEntries = Boolean.TRUE.equals(hiddenEntries);
             name = name == null ? "" : name.strip();
             volume = volume == null ? "" : volume;
             access = access == null ? "" : access;

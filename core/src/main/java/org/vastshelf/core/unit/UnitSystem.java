@@ -21,7 +21,7 @@ public enum UnitSystem {
         this.names = names;
     }
 
-    /** The size with two decimals in the largest unit in which it is at least 1, such as {@code 10.91 TiB}. */
+    /** The size with two decimals in the largest unit in which it rounds to at least 1, such as {@code 10.91 TiB}. */
     public String format(Bytes bytes) {
         int power = power(bytes.value());
         return figure(bytes, power) + " " + names.get(power);
@@ -32,9 +32,11 @@ public enum UnitSystem {
         if (power == 0) {
             return String.format(Locale.ROOT, "%,d", bytes.value());
         }
-        BigDecimal scaled = BigDecimal.valueOf(bytes.value())
-                .divide(BigDecimal.valueOf(base).pow(power), 2, RoundingMode.HALF_UP);
-        return String.format(Locale.ROOT, "%,.2f", scaled);
+        return String.format(Locale.ROOT, "%,.2f", scaled(bytes, power));
+    }
+
+    private BigDecimal scaled(Bytes bytes, int power) {
+        return BigDecimal.valueOf(bytes.value()).divide(BigDecimal.valueOf(base).pow(power), 2, RoundingMode.HALF_UP);
     }
 
     public String unitName(int power) {
@@ -47,6 +49,9 @@ public enum UnitSystem {
         for (long rest = bytes; rest >= base && power < names.size() - 1; rest /= base) {
             power++;
         }
-        return power;
+        boolean roundsUp = power > 0
+                && power < names.size() - 1
+                && scaled(Bytes.of(bytes), power).compareTo(BigDecimal.valueOf(base)) >= 0;
+        return roundsUp ? power + 1 : power;
     }
 }

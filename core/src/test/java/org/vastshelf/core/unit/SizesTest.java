@@ -19,6 +19,8 @@ class SizesTest {
         "0, 0 B, 0 B",
         "1023, '1,023 B', 1.02 kB",
         "1024, 1.00 KiB, 1.02 kB",
+        "1073737728, 1.00 GiB, 1.07 GB",
+        "999999, 976.56 KiB, 1.00 MB",
         "9223372036854775807, 8.00 EiB, 9.22 EB",
     })
     void the_same_bytes_in_both_systems(long bytes, String binary, String decimal) {
