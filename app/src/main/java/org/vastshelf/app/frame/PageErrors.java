@@ -26,7 +26,8 @@ class PageErrors {
                 HttpStatus.BAD_REQUEST,
                 field == null
                         ? "The form could not be read"
-                        : field.getField() + " is '" + field.getRejectedValue() + "', must be a number or a choice offered");
+                        : field.getField() + " is '" + field.getRejectedValue()
+                                + "', must be a number or a choice offered");
     }
 
     @ExceptionHandler({DeskService.NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})

@@ -146,13 +146,18 @@ class PlannerTest {
                     List<@LongRange(min = 3_000_000_000L, max = 30_000_000_000_000L) Long> labels,
             @ForAll Layout layout,
             @ForAll @IntRange(min = 0, max = 2) int spares,
-            @ForAll @LongRange(min = 0, max = 1_000_000_000L) long live) {
+            @ForAll @IntRange(min = 0, max = 80) int percentLive) {
         Estate racked = Samples.racked(labels);
         Plan plan = plan(
                 racked,
                 new ComposePool("birch", "hill", Samples.bays(labels.size() - 1), layout, spares, false),
                 new ComposeVolume(Samples.volume("thin", "birch", 700_000, true)),
                 new ComposeVolume(Samples.volume("thick", "birch", 1, false)));
+        Bytes free = plan.after().pools().containsKey("birch")
+                ? Ledgers.ofPool(plan.after(), Usage.NONE, plan.after().pools().get("birch"))
+                        .free()
+                : Bytes.ZERO;
+        long live = free.value() / 100 * percentLive;
         Usage usage = new Usage(Map.of("thin", new Usage.Held(Bytes.of(live), Bytes.of(live / 7))));
         Bytes labelBytes = Bytes.sum(labels.stream().map(Bytes::of).toList());
         ByteLedger estate = Ledgers.ofEstate(plan.after(), usage);

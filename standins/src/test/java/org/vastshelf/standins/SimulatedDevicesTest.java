@@ -1,0 +1,40 @@
+package org.vastshelf.standins;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.vastshelf.core.change.Step;
+import org.vastshelf.standins.device.SimulatedDevices;
+
+class SimulatedDevicesTest {
+
+    private static final Instant START = Instant.parse("2026-03-02T08:00:00Z");
+    private static final Step STEP = new Step.CheckSurfaces(List.of(), Duration.ofHours(19));
+
+    @TempDir
+    Path folder;
+
+    @Test
+    void the_same_key_is_the_same_work_also_after_a_restart() {
+        Path log = folder.resolve("devices.log");
+        Instant end = new SimulatedDevices(log).begin("a", STEP, START);
+        SimulatedDevices again = new SimulatedDevices(log);
+        assertThat(again.endOf("a")).contains(START.plus(Duration.ofHours(19)));
+        assertThat(again.begin("a", STEP, START.plusSeconds(500))).isEqualTo(end);
+    }
+
+    @Test
+    void work_taken_back_is_forgotten_for_good() {
+        Path log = folder.resolve("devices.log");
+        SimulatedDevices devices = new SimulatedDevices(log);
+        devices.begin("a", STEP, START);
+        devices.takeBack("a");
+        assertThat(devices.endOf("a")).isEmpty();
+        assertThat(new SimulatedDevices(log).endOf("a")).isEmpty();
+    }
+}
