@@ -67,12 +67,12 @@ class JourneyTest {
         strikeAndRestore(page);
         carryOut(page);
         page.navigate("/build/pools/birch");
-        assertThat(page.locator(".lead")).containsText("10.91 TiB of data by the labels");
+        assertThat(page.locator("main .lead")).containsText("10.91 TiB of data by the labels");
         assertLedgerAddsUp(page);
         page.keyboard().press("u");
-        assertThat(page.locator(".lead")).containsText("12.00 TB of data by the labels");
+        assertThat(page.locator("main .lead")).containsText("12.00 TB of data by the labels");
         page.keyboard().press("u");
-        assertThat(page.locator(".lead")).containsText("10.91 TiB");
+        assertThat(page.locator("main .lead")).containsText("10.91 TiB");
     }
 
     /** By its key; the next key is only heard when the page's script is there. */
@@ -93,6 +93,8 @@ class JourneyTest {
 
     /** By Ctrl+Enter; then the clock is moved until it is done. */
     private static void carryOut(Page page) {
+        assertThat(page.locator("#carry-out")).isEnabled();
+        page.waitForLoadState();
         page.keyboard().press("Control+Enter");
         page.waitForURL(Pattern.compile(".*/orders/[0-9]+"));
         assertThat(page.locator("#steps")).containsText("running");
@@ -191,7 +193,7 @@ class JourneyTest {
     private static void readFillDate(Page page) {
         verb(page, 1, "look");
         page.locator("a[href='/foresee/volume/homes']").first().click();
-        assertThat(page.locator(".lead")).containsText("Likely on");
+        assertThat(page.locator("main .lead")).containsText("Likely on");
         assertThat(page.locator(".uplot canvas")).isVisible();
     }
 }
