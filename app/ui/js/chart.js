@@ -15,7 +15,8 @@
   fetch(box.dataset.chart)
     .then((answer) => answer.json())
     .then((chart) => {
-      const lines = chart.lines.map((line) => line.map(scale));
+      // The band is painted with its upper line, so the middle comes after both.
+      const [used, low, middle, high] = chart.lines.map((line) => line.map(scale));
       const capacity = chart.seconds.map(() => scale(chart.capacity));
       const dashed = { width: 1, stroke: token('moss'), dash: [4, 3], points: { show: false } };
       const figure = (plot, value) => (value === null || value === undefined ? '–' : value.toFixed(2));
@@ -29,13 +30,13 @@
           { label: 'day', value: (plot, seconds) => (seconds ? day(seconds) : '–') },
           { label: 'used', stroke: token('moss'), width: 1.5, points: { show: false }, value: figure },
           { ...dashed, label: 'low (10 %)', value: figure },
-          { label: 'middle', stroke: token('ink'), width: 1.5, dash: [6, 4], points: { show: false }, value: figure },
           { ...dashed, label: 'high (90 %)', value: figure },
+          { label: 'middle', stroke: token('ink'), width: 1.5, dash: [6, 4], points: { show: false }, value: figure },
           { label: 'capacity', stroke: token('brick'), width: 1.5, points: { show: false }, value: figure },
         ],
-        bands: [{ series: [4, 2], fill: token('moss-pale') }],
+        bands: [{ series: [3, 2], fill: token('moss-pale') }],
       };
-      const plot = new uPlot(options, [chart.seconds, ...lines, capacity], box);
+      const plot = new uPlot(options, [chart.seconds, used, low, high, middle, capacity], box);
       new ResizeObserver(() => plot.setSize({ width: box.clientWidth, height: 320 })).observe(box);
     });
 })();

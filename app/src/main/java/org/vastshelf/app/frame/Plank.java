@@ -25,7 +25,7 @@ public record Plank(List<PoolPicture> pools) {
 
     private static final int WIDTH = 1_248;
     private static final int GAP = 18;
-    private static final int LEAST_SLOT = 122;
+    private static final int LEAST_SLOT = 130;
     private static final int LEAST_POOL = 10;
     static final int BLOCK_HEIGHT = 42;
     private static final double CHARACTER = 6.3;

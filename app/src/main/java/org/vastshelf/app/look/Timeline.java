@@ -13,6 +13,9 @@ import org.vastshelf.core.unit.Bytes;
 public record Timeline(List<Month> months, List<Row> rows) {
 
     private static final int WIDTH = 560;
+    /** Room at the end for the sign that it goes on. */
+    private static final int ARROW = 16;
+
     private static final int MONTHS = 12;
     private static final int ACT_DAYS = 60;
     private static final int WATCH_DAYS = 180;
@@ -62,7 +65,9 @@ public record Timeline(List<Month> months, List<Row> rows) {
     }
 
     private static int place(Optional<LocalDate> day, LocalDate first, double scale) {
-        return day.map(d -> place(first, d, scale)).filter(x -> x < WIDTH).orElse(-1);
+        return day.map(d -> place(first, d, scale))
+                .filter(x -> x < WIDTH - ARROW)
+                .orElse(-1);
     }
 
     private static int place(LocalDate first, LocalDate day, double scale) {
