@@ -251,7 +251,7 @@ class BuildController {
             @RequestParam(defaultValue = "") String pool,
             @ModelAttribute("scope") Scope scope,
             Model model) {
-        Estate after = draftEstate(me);
+        Estate after = orders.withDraft(me.getName());
         String chosen = !pool.isEmpty()
                 ? pool
                 : !scope.pool().isEmpty()
@@ -261,15 +261,8 @@ class BuildController {
         return showVolume(me, form, "", model);
     }
 
-    /** The estate as the draft would leave it, so that a pool that is only drafted can be chosen too. */
-    private Estate draftEstate(Someone me) {
-        return orders.draftOf(me.getName())
-                .map(draft -> orders.plan(draft.changes()).after())
-                .orElseGet(estates::load);
-    }
-
     private String showVolume(Someone me, VolumeForm form, String problem, Model model) {
-        Estate estate = draftEstate(me);
+        Estate estate = orders.withDraft(me.getName());
         Usage held = usage.load();
         List<PoolLine> pools = new ArrayList<>();
         estate.pools()
@@ -289,7 +282,7 @@ class BuildController {
     @PostMapping("/build/new/volume/preview")
     String preview(@AuthenticationPrincipal Someone me, @ModelAttribute VolumeForm form, Model model) {
         model.addAttribute("form", form);
-        previewVolume(draftEstate(me), usage.load(), form, model);
+        previewVolume(orders.withDraft(me.getName()), usage.load(), form, model);
         return "volume-new :: consequence";
     }
 

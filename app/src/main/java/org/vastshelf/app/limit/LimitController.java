@@ -90,9 +90,7 @@ class LimitController {
     }
 
     private String show(Someone me, LimitForm form, String problem, Model model) {
-        Estate estate = orders.draftOf(me.getName())
-                .map(draft -> orders.plan(draft.changes()).after())
-                .orElseGet(estates::load);
+        Estate estate = orders.withDraft(me.getName());
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
         model.addAttribute(

@@ -15,6 +15,7 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.estate.Estate;
 
 /** Drafts, and what can be done with them. No object of the estate is changed by another road. */
 @Service
@@ -62,6 +63,13 @@ public class OrderService {
 
     public Plan plan(List<Change> changes) {
         return Planner.plan(estates.load(), usage.load(), changes);
+    }
+
+    /** The estate as the author's draft would leave it, so that what is only drafted can be chosen too. */
+    public Estate withDraft(String author) {
+        return orders.latestDraft(author)
+                .map(draft -> plan(draft.changes()).after())
+                .orElseGet(estates::load);
     }
 
     /** Adds to the author's latest draft, or begins one. */

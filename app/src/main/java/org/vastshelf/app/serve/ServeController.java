@@ -106,9 +106,7 @@ class ServeController {
     }
 
     private String show(Someone me, ShareForm form, String problem, Model model) {
-        Estate estate = orders.draftOf(me.getName())
-                .map(draft -> orders.plan(draft.changes()).after())
-                .orElseGet(estates::load);
+        Estate estate = orders.withDraft(me.getName());
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
         model.addAttribute("volumes", estate.volumes().values());
