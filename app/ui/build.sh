@@ -8,7 +8,8 @@ if [ -f "$out/app.css" ] && [ -z "$(find . ../src/main/resources/templates -path
     exit 0
 fi
 if [ ! -d node_modules/tailwindcss ] || [ package-lock.json -nt node_modules/.package-lock.json ]; then
-    npm ci --no-audit --no-fund --ignore-scripts
+    # Not npm ci: it wants the optional packages of every other platform in the lock file, too.
+    npm install --no-save --no-audit --no-fund --ignore-scripts
 fi
 mkdir -p "$out/fonts"
 fonts=node_modules/@fontsource
