@@ -12,7 +12,7 @@ import org.vastshelf.core.catalogue.SizeClass;
 /** Bytes by time since last use and by size. */
 public record AgeMap(List<Row> rows, long bytes, long files) {
 
-    private static final int BAR = 360;
+    private static final int BAR = 160;
 
     /** One age: bytes, files, the bar's width in px, and the bytes of each size. */
     public record Row(AgeBand age, long bytes, long files, int bar, List<Long> bySize) {}

@@ -28,7 +28,7 @@ class AgeMapTest {
         assertThat(map.files()).isEqualTo(9);
         AgeMap.Row recent = map.rows().get(AgeBand.TO_3_MONTHS.ordinal());
         assertThat(recent.bytes()).isEqualTo(850);
-        assertThat(recent.bar()).isEqualTo(360);
+        assertThat(recent.bar()).isEqualTo(160);
         assertThat(recent.bySize().get(SizeClass.TO_1_GIB.ordinal())).isEqualTo(800);
         assertThat(map.rows().get(AgeBand.OLDER.ordinal()).files()).isEqualTo(5);
     }

@@ -101,11 +101,11 @@ public final class Gate {
     }
 
     private boolean retention() {
-        return note(Stage.RETENTION, "Retention", "no rule here");
+        return skip(Stage.RETENTION, "Retention", "no rule here");
     }
 
     private boolean content() {
-        return note(Stage.CONTENT, "Content", "no rule here");
+        return skip(Stage.CONTENT, "Content", "no rule here");
     }
 
     private Bytes growth() {
@@ -115,10 +115,10 @@ public final class Gate {
 
     private boolean limits() {
         if (growth().isZero()) {
-            return note(Stage.LIMITS, "Limits", "not asked: nothing grows");
+            return skip(Stage.LIMITS, "Limits", "nothing grows");
         }
         if (view.accounts().isEmpty()) {
-            return note(Stage.LIMITS, "Limits", "no rule here");
+            return skip(Stage.LIMITS, "Limits", "no rule here");
         }
         boolean all = true;
         for (Account account : view.accounts()) {
@@ -134,7 +134,7 @@ public final class Gate {
 
     private boolean space() {
         if (operation.kind() != Kind.WRITE) {
-            return note(Stage.SPACE, "Space", "not asked: nothing is written");
+            return skip(Stage.SPACE, "Space", "nothing is written");
         }
         Bytes before = view.present().map(GateView.Present::allocated).orElse(Bytes.ZERO);
         Bytes needed = view.volume().allocated(operation.bytes()).minusOrZero(before);
@@ -150,9 +150,12 @@ public final class Gate {
     }
 
     private boolean note(Stage stage, String rule, String said) {
-        Outcome outcome =
-                said.startsWith("not asked") || said.equals("no rule here") ? Outcome.NOT_ASKED : Outcome.PASSES;
-        trace.add(new Line(stage, outcome, rule, said, ""));
+        trace.add(new Line(stage, Outcome.PASSES, rule, said, ""));
+        return true;
+    }
+
+    private boolean skip(Stage stage, String rule, String why) {
+        trace.add(new Line(stage, Outcome.NOT_ASKED, rule, why, ""));
         return true;
     }
 

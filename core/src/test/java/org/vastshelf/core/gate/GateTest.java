@@ -61,6 +61,10 @@ class GateTest {
         Verdict verdict = write(view(Samples.share(WRITE), 0, 1 << 30, Optional.empty()), 5_000);
         assertThat(verdict.allowed()).isTrue();
         assertThat(verdict.trace().stream().map(Verdict.Line::stage).distinct()).containsExactly(Stage.values());
+        assertThat(verdict.trace().stream()
+                        .filter(l -> l.outcome() == Verdict.Outcome.NOT_ASKED)
+                        .map(Verdict.Line::stage))
+                .containsExactly(Stage.RETENTION, Stage.CONTENT);
     }
 
     @Test
