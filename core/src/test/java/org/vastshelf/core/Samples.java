@@ -25,7 +25,8 @@ import org.vastshelf.core.unit.Bytes;
 /** Small estates and rules for tests. */
 public final class Samples {
 
-    public static final Person SUKI = new Person("suki", "Suki Marr", Set.of("education-film"));
+    public static final Person SUKI =
+            new Person("suki", "Suki Marr", "suki@larkmoor.example", Set.of("education-film"));
     public static final FileServer SERVER =
             new FileServer("hill", "site", "hill.larkmoor.example", "10.20.1.10", 1, false);
 

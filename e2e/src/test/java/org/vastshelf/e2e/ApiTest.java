@@ -171,6 +171,53 @@ class ApiTest {
     }
 
     @Test
+    void a_listing_shows_what_was_saved_and_nothing_to_strangers() {
+        String write = "{\"person\":\"suki\",\"share\":\"film\",\"operation\":\"WRITE\",\"path\":"
+                + "\"/listing-test/a.mov\",\"bytes\":4321}";
+        assertThat(App.post("suki", "/api/v1/desk/operations", write).status()).isEqualTo(200);
+        String path = "/api/v1/desk/listing?share=film&path=/listing-test&person=";
+        JsonNode seen = App.get("suki", path + "suki").json();
+        assertThat(seen.path("entries").size()).isEqualTo(1);
+        assertThat(seen.path("entries").get(0).path("name").asString()).isEqualTo("a.mov");
+        assertThat(seen.path("entries").get(0).path("bytes").asLong()).isEqualTo(4_321);
+        JsonNode hidden = App.get("pell", path + "pell").json();
+        assertThat(hidden.path("mayRead").asBoolean()).isFalse();
+        assertThat(hidden.path("entries").size()).isZero();
+        assertThat(App.get("pell", path + "suki").status()).isEqualTo(403);
+    }
+
+    @Test
+    void preferences_are_kept_and_others_than_the_known_are_refused() {
+        assertThat(App.post("pell", "/api/v1/preferences", "{\"units\":\"decimal\"}")
+                        .json()
+                        .path("units")
+                        .asString())
+                .isEqualTo("DECIMAL");
+        assertThat(App.get("pell", "/api/v1/preferences").json().path("theme").asString())
+                .isEqualTo("light");
+        assertThat(App.post("pell", "/api/v1/preferences", "{\"theme\":\"pink\"}")
+                        .detail())
+                .isEqualTo("theme is 'pink', must be light or dark");
+        App.post("pell", "/api/v1/preferences", "{\"units\":\"binary\"}");
+    }
+
+    @Test
+    void a_catalogue_goes_out_and_comes_back_as_csv() {
+        String header = "path,bytes,allocated,owner,group,modified,accessed,changed,kind,counted\r\n";
+        String line =
+                "/a/b.txt,5,4096,ines,staff,2025-01-01T00:00:00Z,2025-01-02T00:00:00Z,2025-01-01T00:00:00Z,TEXT,1";
+        App.Reply made = App.post("odile", "/api/v1/catalogues/by-api/files.csv", "text/csv", header + line + "\r\n");
+        assertThat(made.status()).as(made.text()).isEqualTo(201);
+        App.Reply again = App.get("odile", "/api/v1/catalogues/by-api/files.csv");
+        assertThat(again.text().lines().skip(1)).hasSize(1).first().asString().startsWith("/a/b.txt,5,4096,ines,staff");
+        App.Reply wrong = App.post(
+                "odile", "/api/v1/catalogues/by-api2/files.csv", "text/csv", header + line.replace(",5,", ",five,"));
+        assertThat(wrong.status()).isEqualTo(400);
+        assertThat(wrong.detail()).contains("bytes").contains("five");
+        App.post("odile", "/api/v1/catalogues/by-api/remove", "");
+    }
+
+    @Test
     void the_api_describes_itself() {
         JsonNode document = App.get("ines", "/api/openapi.json").json();
         assertThat(document.path("paths").has("/api/v1/layouts/compare")).isTrue();

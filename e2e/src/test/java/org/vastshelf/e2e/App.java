@@ -77,8 +77,12 @@ final class App {
     }
 
     static Reply post(String who, String path, String body) {
+        return post(who, path, "application/json", body);
+    }
+
+    static Reply post(String who, String path, String type, String body) {
         return send(request(who, path)
-                .header("Content-Type", "application/json")
+                .header("Content-Type", type)
                 .POST(HttpRequest.BodyPublishers.ofString(body))
                 .build());
     }

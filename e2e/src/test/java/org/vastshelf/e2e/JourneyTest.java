@@ -71,6 +71,7 @@ class JourneyTest {
         assertLedgerAddsUp(page);
         page.keyboard().press("u");
         assertThat(page.locator("main .lead")).containsText("12.00 TB of data by the labels");
+        page.waitForLoadState();
         page.keyboard().press("u");
         assertThat(page.locator("main .lead")).containsText("10.91 TiB");
     }

@@ -19,6 +19,7 @@ class PagesTest {
             "/look",
             "/look?scope=homes",
             "/look/folders",
+            "/look/notices",
             "/look/folders/press",
             "/build",
             "/build?scope=oak",

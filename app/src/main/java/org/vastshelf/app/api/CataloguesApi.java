@@ -1,5 +1,11 @@
 package org.vastshelf.app.api;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -13,6 +19,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.folder.CatalogueCsv;
 import org.vastshelf.app.folder.FolderService;
 import org.vastshelf.app.look.DailyRecord;
 import org.vastshelf.app.orders.OrderRunner;
@@ -25,14 +32,21 @@ class CataloguesApi {
 
     private final CatalogueStore catalogues;
     private final FolderService folders;
+    private final CatalogueCsv csv;
     private final ShelfClock clock;
     private final OrderRunner orders;
     private final DailyRecord days;
 
     CataloguesApi(
-            CatalogueStore catalogues, FolderService folders, ShelfClock clock, OrderRunner orders, DailyRecord days) {
+            CatalogueStore catalogues,
+            FolderService folders,
+            CatalogueCsv csv,
+            ShelfClock clock,
+            OrderRunner orders,
+            DailyRecord days) {
         this.catalogues = catalogues;
         this.folders = folders;
+        this.csv = csv;
         this.clock = clock;
         this.orders = orders;
         this.days = days;
@@ -68,6 +82,20 @@ class CataloguesApi {
     @PostMapping("/api/v1/catalogues/{name}/remove")
     void remove(@PathVariable String name) {
         folders.remove(name);
+    }
+
+    /** All files of a catalogue, streamed. */
+    @GetMapping(path = "/api/v1/catalogues/{name}/files.csv", produces = "text/csv")
+    void export(@PathVariable String name, HttpServletResponse response) throws SQLException, IOException {
+        csv.write(folders.find(name), response);
+    }
+
+    /** Makes a catalogue of the CSV in the body. */
+    @PostMapping(path = "/api/v1/catalogues/{name}/files.csv", consumes = "text/csv")
+    @ResponseStatus(HttpStatus.CREATED)
+    Catalogue importCsv(@PathVariable String name, InputStream body) throws SQLException, IOException {
+        csv.read(name, new InputStreamReader(body, StandardCharsets.UTF_8));
+        return folders.find(name);
     }
 
     @PostMapping("/api/v1/time")

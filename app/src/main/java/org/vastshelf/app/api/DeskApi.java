@@ -1,14 +1,19 @@
 package org.vastshelf.app.api;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.desk.DeskClients;
+import org.vastshelf.app.desk.DeskListing;
 import org.vastshelf.app.desk.DeskService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -25,10 +30,12 @@ import org.vastshelf.core.unit.Bytes;
 class DeskApi {
 
     private final DeskService desk;
+    private final DeskListing listings;
     private final EstateStore estates;
 
-    DeskApi(DeskService desk, EstateStore estates) {
+    DeskApi(DeskService desk, DeskListing listings, EstateStore estates) {
         this.desk = desk;
+        this.listings = listings;
         this.estates = estates;
     }
 
@@ -41,19 +48,49 @@ class DeskApi {
 
     record Answer(boolean allowed, String reason, Verdict verdict, ClientSpace clientSpace, long auditLine) {}
 
-    @PostMapping("/api/v1/desk/operations")
-    Answer operate(@AuthenticationPrincipal Someone me, @RequestBody Request request) {
-        String person = required("person", request.person);
+    record Entry(String name, boolean folder, long bytes, long files) {}
+
+    record Listing(boolean mayRead, ClientSpace clientSpace, List<Entry> entries) {}
+
+    /** What a person sees in a folder of a share. */
+    @GetMapping("/api/v1/desk/listing")
+    Listing listing(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam(defaultValue = "") String person,
+            @RequestParam(defaultValue = "") String share,
+            @RequestParam(defaultValue = "/") String path) {
+        requireMay(me, required("person", person));
+        FilePath folder = new FilePath(path);
+        DeskListing.Listing found = listings.of(share(required("share", share)), person, folder);
+        List<Entry> entries = Stream.concat(
+                        found.folders().stream().map(f -> new Entry(f.name(), true, f.bytes(), f.files())),
+                        found.files().stream()
+                                .map(f -> new Entry(f.name(), false, f.file().bytes(), 1)))
+                .toList();
+        return new Listing(found.mayRead(), desk.space(share, person, folder), entries);
+    }
+
+    private Share share(String name) {
+        return Optional.ofNullable(estates.load().shares().get(name))
+                .orElseThrow(() -> new IllegalArgumentException("There is no share '" + name + "'"));
+    }
+
+    private static void requireMay(Someone me, String person) {
         if (!me.actsAs(person)) {
             throw new AccessDeniedException("only administrators and operators act as somebody else");
         }
+    }
+
+    @PostMapping("/api/v1/desk/operations")
+    Answer operate(@AuthenticationPrincipal Someone me, @RequestBody Request request) {
+        String person = required("person", request.person);
+        requireMay(me, person);
         long bytes = request.bytes == null ? 0 : request.bytes;
         if (bytes < 0) {
             throw new IllegalArgumentException("bytes is " + bytes + ", must be at least 0");
         }
         String shareName = required("share", request.share);
-        Share share = Optional.ofNullable(estates.load().shares().get(shareName))
-                .orElseThrow(() -> new IllegalArgumentException("There is no share '" + shareName + "'"));
+        Share share = share(shareName);
         DeskService.Result result = desk.perform(new FileOperation(
                 kind(required("operation", request.operation)),
                 person,

@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.look.Forecasts;
+import org.vastshelf.app.notify.Notices;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.AuditStore;
@@ -33,12 +34,14 @@ class EstateApi {
     private final UsageStore usage;
     private final AuditStore audit;
     private final Forecasts forecasts;
+    private final Notices notices;
 
-    EstateApi(EstateStore estates, UsageStore usage, AuditStore audit, Forecasts forecasts) {
+    EstateApi(EstateStore estates, UsageStore usage, AuditStore audit, Forecasts forecasts, Notices notices) {
         this.estates = estates;
         this.usage = usage;
         this.audit = audit;
         this.forecasts = forecasts;
+        this.notices = notices;
     }
 
     record PoolView(Pool pool, Bytes usableBytes, ByteLedger ledger) {}
@@ -104,6 +107,13 @@ class EstateApi {
     Cursors.Page<LimitRule> limits(
             @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
         return Cursors.page(estates.load().limits(), after, limit, rule -> rule);
+    }
+
+    @GetMapping("/api/v1/notices")
+    Cursors.Page<Notices.Notice> notices(
+            @RequestParam(defaultValue = "" + NEWEST) long before, @RequestParam(defaultValue = "100") int limit) {
+        return Cursors.page(
+                notices.page(before, Cursors.requireLimit(limit) + 1), limit, notice -> String.valueOf(notice.id()));
     }
 
     @GetMapping("/api/v1/audit-lines")

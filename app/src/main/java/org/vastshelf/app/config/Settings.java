@@ -20,7 +20,8 @@ public record Settings(
         @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"})
         List<String> scanRoots,
 
-        @DefaultValue DirectorySettings directory) {
+        @DefaultValue DirectorySettings directory,
+        @DefaultValue MailSettings mail) {
 
     /**
      * Where people sign in.
@@ -32,4 +33,14 @@ public record Settings(
             @DefaultValue("dc=larkmoor,dc=example") String base,
             @DefaultValue("") String bindDn,
             @DefaultValue("") String bindPassword) {}
+
+    /**
+     * Where notices go.
+     *
+     * @param host SMTP server; empty for the embedded one
+     */
+    public record MailSettings(
+            @DefaultValue("") String host,
+            @DefaultValue("25") int port,
+            @DefaultValue("vast-shelf@larkmoor.example") String from) {}
 }

@@ -1,10 +1,20 @@
 package org.vastshelf.app.desk;
 
-import java.util.ArrayList;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
@@ -12,8 +22,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
-import org.vastshelf.app.catalogue.CatalogueStore;
-import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -32,18 +40,19 @@ import org.vastshelf.core.unit.SizeText;
 @Page
 class DeskController {
 
-    private static final int SHOWN = 500;
-
     private final DeskService desk;
     private final EstateStore estates;
-    private final CatalogueStore catalogues;
+    private final DeskListing listings;
     private final Directory directory;
+    private final Contents contents;
 
-    DeskController(DeskService desk, EstateStore estates, CatalogueStore catalogues, Directory directory) {
+    DeskController(
+            DeskService desk, EstateStore estates, DeskListing listings, Directory directory, Contents contents) {
         this.desk = desk;
         this.estates = estates;
-        this.catalogues = catalogues;
+        this.listings = listings;
         this.directory = directory;
+        this.contents = contents;
     }
 
     /** Who sits there, and where they look. */
@@ -96,25 +105,12 @@ class DeskController {
 
     private void browse(Seat seat, Share share, Model model) {
         FilePath path = path(seat.path()).orElse(FilePath.ROOT);
-        boolean mayRead = share.access().stream()
-                .anyMatch(rule -> rule.appliesTo(directory.person(seat.person()).orElseThrow()));
+        DeskListing.Listing listing = listings.of(share, seat.person(), path);
         model.addAttribute("here", path);
-        model.addAttribute("mayRead", mayRead);
+        model.addAttribute("mayRead", listing.mayRead());
         model.addAttribute("space", desk.space(share.name(), seat.person(), path));
-        List<CatalogueStore.FolderRow> folders = new ArrayList<>();
-        List<CatalogueStore.FileEntry> files = new ArrayList<>();
-        if (mayRead) {
-            catalogues
-                    .find(share.name())
-                    .ifPresent(c -> catalogues
-                            .folder(c.no(), PathBytes.of(path.text()))
-                            .ifPresent(folder -> {
-                                folders.addAll(catalogues.children(c.no(), folder.no(), SHOWN));
-                                files.addAll(catalogues.files(c.no(), folder, SHOWN));
-                            }));
-        }
-        model.addAttribute("folders", folders);
-        model.addAttribute("files", files);
+        model.addAttribute("folders", listing.folders());
+        model.addAttribute("files", listing.files());
     }
 
     private static Optional<FilePath> path(String text) {
@@ -138,39 +134,95 @@ class DeskController {
             @RequestParam String name,
             @RequestParam String size,
             Model model) {
-        return perform(me, seat, Kind.WRITE, name, size, model);
+        return answer(me, seat, () -> perform(me, seat, Kind.WRITE, name, size), model);
     }
 
     @PostMapping("/desk/save")
     String save(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam MultipartFile file, Model model) {
         String name = Optional.ofNullable(file.getOriginalFilename()).orElse("");
-        return perform(me, seat, Kind.WRITE, name, String.valueOf(file.getSize()), model);
+        return answer(
+                me,
+                seat,
+                () -> {
+                    DeskService.Result result = perform(me, seat, Kind.WRITE, name, String.valueOf(file.getSize()));
+                    if (result.verdict().allowed()) {
+                        keep(result.operation(), file);
+                    }
+                    return result;
+                },
+                model);
+    }
+
+    private void keep(FileOperation operation, MultipartFile file) {
+        try (InputStream in = file.getInputStream()) {
+            contents.keep(operation.share(), operation.path(), in);
+        } catch (IOException e) {
+            throw new UncheckedIOException("the file could not be read from the browser", e);
+        }
     }
 
     @PostMapping("/desk/delete")
     String delete(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
-        return perform(me, seat, Kind.DELETE, name, "0", model);
+        return answer(
+                me,
+                seat,
+                () -> {
+                    DeskService.Result result = perform(me, seat, Kind.DELETE, name, "0");
+                    if (result.verdict().allowed()) {
+                        contents.remove(
+                                result.operation().share(), result.operation().path());
+                    }
+                    return result;
+                },
+                model);
     }
 
-    private String perform(Someone me, Seat seat, Kind kind, String name, String size, Model model) {
-        requireMay(me, seat.person());
+    /** Reads a file through the gate: its contents where somebody saved them, otherwise the verdict alone. */
+    @PostMapping("/desk/read")
+    Object read(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
         try {
-            Share share = Optional.ofNullable(estates.load().shares().get(seat.share()))
-                    .orElseThrow(() -> new DeskService.NotThere("There is no share '" + seat.share() + "'"));
-            if (name.isBlank() || name.contains("/")) {
-                throw new IllegalArgumentException("file name is '" + name + "', must not be empty or hold a slash");
+            DeskService.Result result = perform(me, seat, Kind.READ, name, "0");
+            Optional<Path> found = result.verdict().allowed()
+                    ? contents.find(seat.share(), result.operation().path(), result.bytes())
+                    : Optional.empty();
+            if (found.isPresent()) {
+                return ResponseEntity.ok()
+                        .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                        .header(
+                                HttpHeaders.CONTENT_DISPOSITION,
+                                ContentDisposition.attachment()
+                                        .filename(name, StandardCharsets.UTF_8)
+                                        .build()
+                                        .toString())
+                        .body(new FileSystemResource(found.get()));
             }
-            Bytes bytes = SizeText.parse("file size", size, Bytes.ZERO, FileOperation.LARGEST_FILE);
-            DeskService.Result result = desk.perform(new FileOperation(
-                    kind,
-                    seat.person(),
-                    seat.share(),
-                    new FilePath(seat.path()).child(name.strip()),
-                    bytes,
-                    DeskClients.of(share, seat.person())));
             return show(me, seat, result, "", model);
         } catch (IllegalArgumentException | DeskService.NotThere refused) {
             return show(me, seat, null, String.valueOf(refused.getMessage()), model);
         }
+    }
+
+    private String answer(Someone me, Seat seat, Supplier<DeskService.Result> act, Model model) {
+        try {
+            return show(me, seat, act.get(), "", model);
+        } catch (IllegalArgumentException | DeskService.NotThere refused) {
+            return show(me, seat, null, String.valueOf(refused.getMessage()), model);
+        }
+    }
+
+    private DeskService.Result perform(Someone me, Seat seat, Kind kind, String name, String size) {
+        requireMay(me, seat.person());
+        Share share = Optional.ofNullable(estates.load().shares().get(seat.share()))
+                .orElseThrow(() -> new DeskService.NotThere("There is no share '" + seat.share() + "'"));
+        if (name.isBlank() || name.contains("/")) {
+            throw new IllegalArgumentException("file name is '" + name + "', must not be empty or hold a slash");
+        }
+        return desk.perform(new FileOperation(
+                kind,
+                seat.person(),
+                seat.share(),
+                new FilePath(seat.path()).child(name.strip()),
+                SizeText.parse("file size", size, Bytes.ZERO, FileOperation.LARGEST_FILE),
+                DeskClients.of(share, seat.person())));
     }
 }

@@ -13,6 +13,7 @@ import org.vastshelf.app.catalogue.FileWrites;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.limit.AccountStore;
+import org.vastshelf.app.notify.Notices;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.AuditStore;
@@ -33,7 +34,9 @@ import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.gate.Verdict;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.AccountState;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** The one road for file operations: look, ask the gate, apply, write the audit line, in one transaction. */
 @Service
@@ -46,6 +49,7 @@ public class DeskService {
     private final AccountStore accounts;
     private final AuditStore audit;
     private final Directory directory;
+    private final Notices notices;
     private final ShelfClock clock;
 
     DeskService(
@@ -56,6 +60,7 @@ public class DeskService {
             AccountStore accounts,
             AuditStore audit,
             Directory directory,
+            Notices notices,
             ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;
@@ -64,6 +69,7 @@ public class DeskService {
         this.accounts = accounts;
         this.audit = audit;
         this.directory = directory;
+        this.notices = notices;
         this.clock = clock;
     }
 
@@ -74,17 +80,26 @@ public class DeskService {
         }
     }
 
-    /** The verdict, and how much room the client sees after it. */
-    public record Result(FileOperation operation, Verdict verdict, ClientSpace space, long auditLine) {}
+    /**
+     * The verdict, and how much room the client sees after it.
+     *
+     * @param bytes length of the file before the operation, 0 where there was none
+     */
+    public record Result(FileOperation operation, Verdict verdict, ClientSpace space, long auditLine, long bytes) {}
 
     @Transactional
     public Result perform(FileOperation operation) {
+        return perform(operation, clock.instant());
+    }
+
+    /** Performs an operation that a client asked for at a given time, which a jump of the clock may have passed. */
+    @Transactional
+    public Result perform(FileOperation operation, Instant now) {
         Estate estate = estates.load();
         Share share = share(estate, operation.share());
         Volume volume = estate.volumes().get(share.volume());
         usage.lock(estate.volumesOn(volume.pool()).map(Volume::name).sorted().toList());
         Catalogue catalogue = catalogue(share);
-        Instant now = clock.instant();
         GateView view = view(estate, share, operation, catalogue);
         requireFile(operation, view);
         Verdict verdict = Gate.decide(operation, view, now);
@@ -102,7 +117,12 @@ public class DeskService {
                         verdict.allowed(),
                         verdict.reason()))
                 .number();
-        return new Result(operation, verdict, ClientSpace.of(view(estate, share, operation, catalogue)), line);
+        return new Result(
+                operation,
+                verdict,
+                ClientSpace.of(view(estate, share, operation, catalogue)),
+                line,
+                view.present().map(p -> p.bytes().value()).orElse(0L));
     }
 
     private static void requireFile(FileOperation operation, GateView view) {
@@ -139,9 +159,29 @@ public class DeskService {
         }
         for (Account account : view.accounts()) {
             long used = files.held(catalogue.no(), List.of(account.folder())).getFirst();
-            accounts.keep(
-                    account,
-                    account.state().after(account.rule(), Bytes.of(used), now).state());
+            AccountState.Next next = account.state().after(account.rule(), Bytes.of(used), now);
+            accounts.keep(account, next.state());
+            next.crossings().forEach(crossing -> tell(operation, account, crossing, Bytes.of(used), now));
+        }
+    }
+
+    /** Tells who caused a crossing; one upward also those who look after the estate. */
+    private void tell(
+            FileOperation operation, Account account, AccountState.Crossing crossing, Bytes used, Instant now) {
+        String subject = "%s of %s %s was %s"
+                .formatted(
+                        crossing.stance().title(),
+                        operation.share(),
+                        account.folder(),
+                        crossing.rising() ? "passed" : "left behind");
+        String body = "It holds %s; the level is %s. %s"
+                .formatted(
+                        UnitSystem.BINARY.format(used),
+                        UnitSystem.BINARY.format(crossing.level()),
+                        crossing.rising() ? crossing.stance().meaning() : "");
+        notices.tell(operation.person(), now, subject, body.strip());
+        if (crossing.rising()) {
+            notices.tellAdministrators(now, subject, body.strip());
         }
     }
 

@@ -86,10 +86,19 @@ final class LdapDirectory implements Directory, AutoCloseable {
                 }
             }
             Map<String, Entry> people = new HashMap<>();
-            for (SearchResultEntry found : search("inetOrgPerson", "uid", "cn")) {
+            for (SearchResultEntry found : search("inetOrgPerson", "uid", "cn", "mail")) {
                 String uid = found.getAttributeValue("uid");
                 Set<String> memberOf = groups.getOrDefault(normal(found.getDN()), Set.of());
-                people.put(uid, new Entry(found.getDN(), new Person(uid, found.getAttributeValue("cn"), memberOf)));
+                people.put(
+                        uid,
+                        new Entry(
+                                found.getDN(),
+                                new Person(
+                                        uid,
+                                        found.getAttributeValue("cn"),
+                                        Optional.ofNullable(found.getAttributeValue("mail"))
+                                                .orElse(""),
+                                        memberOf)));
             }
             return people;
         } catch (LDAPException e) {

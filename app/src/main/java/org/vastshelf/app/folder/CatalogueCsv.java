@@ -1,8 +1,11 @@
 package org.vastshelf.app.folder;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.io.OutputStreamWriter;
 import java.io.Reader;
 import java.io.Writer;
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -31,7 +34,7 @@ import org.vastshelf.core.estate.Names;
  * {@code \xHH}. Files of one folder come together, as the export writes them. Both directions stream.
  */
 @Component
-class CatalogueCsv {
+public class CatalogueCsv {
 
     private static final String[] COLUMNS = {
         "path", "bytes", "allocated", "owner", "group", "modified", "accessed", "changed", "kind", "counted"
@@ -45,6 +48,15 @@ class CatalogueCsv {
         this.source = source;
         this.catalogues = catalogues;
         this.folders = folders;
+    }
+
+    /** As a download. */
+    public void write(Catalogue catalogue, HttpServletResponse response) throws SQLException, IOException {
+        response.setContentType("text/csv;charset=UTF-8");
+        response.setHeader("Content-Disposition", "attachment; filename=" + catalogue.name() + ".csv");
+        try (Writer out = new OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8)) {
+            write(catalogue, out);
+        }
     }
 
     void write(Catalogue catalogue, Writer out) throws SQLException, IOException {
@@ -79,7 +91,7 @@ class CatalogueCsv {
      *
      * @throws IllegalArgumentException naming line, column and value
      */
-    void read(String name, Reader in) throws SQLException, IOException {
+    public void read(String name, Reader in) throws SQLException, IOException {
         Names.require("name", name);
         folders.requireFree(name);
         Catalogue catalogue = catalogues.create(name, Source.TABLE, "");

@@ -3,7 +3,6 @@ package org.vastshelf.app.folder;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.InputStreamReader;
-import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import org.springframework.ui.Model;
@@ -111,11 +110,6 @@ class FolderController {
 
     @GetMapping("/look/folders/{name}/files.csv")
     void export(@PathVariable String name, HttpServletResponse response) throws SQLException, IOException {
-        Catalogue catalogue = folders.find(name);
-        response.setContentType("text/csv;charset=UTF-8");
-        response.setHeader("Content-Disposition", "attachment; filename=" + name + ".csv");
-        try (var out = new OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8)) {
-            csv.write(catalogue, out);
-        }
+        csv.write(folders.find(name), response);
     }
 }

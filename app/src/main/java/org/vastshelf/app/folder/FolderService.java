@@ -120,7 +120,7 @@ public class FolderService {
         catalogues.remove(catalogue.no());
     }
 
-    Catalogue find(String name) {
+    public Catalogue find(String name) {
         return catalogues.find(name).orElseThrow(() -> new NotFound("catalogue", name));
     }
 

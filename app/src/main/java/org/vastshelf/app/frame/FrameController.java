@@ -67,7 +67,8 @@ class FrameController {
             new Found("do", "Set a limit", "/limit/new"),
             new Found("do", "Sit at the desk", "/desk"),
             new Found("do", "Bring in a folder", "/look/folders"),
-            new Found("do", "Read the audit lines", "/trace"));
+            new Found("do", "Read the audit lines", "/trace"),
+            new Found("do", "Read the notices", "/look/notices"));
 
     @GetMapping("/")
     String home(@AuthenticationPrincipal Someone me) {

@@ -28,16 +28,28 @@ public class Preferences {
                 .orElse(Preference.DEFAULT);
     }
 
-    /** Keeps what was chosen; an empty text leaves the other as it is. */
-    void keep(String person, String units, String theme) {
+    /**
+     * Keeps what was chosen; an empty text leaves the other as it is.
+     *
+     * @throws IllegalArgumentException when units are neither binary nor decimal or the theme neither light nor dark
+     */
+    public void keep(String person, String units, String theme) {
         Preference before = of(person);
+        require("units", units, "binary", "decimal");
+        require("theme", theme, "light", "dark");
         UnitSystem chosen = units.isEmpty() ? before.units() : UnitSystem.valueOf(units.toUpperCase(Locale.ROOT));
-        String look = theme.equals("dark") || theme.equals("light") ? theme : before.theme();
+        String look = theme.isEmpty() ? before.theme() : theme;
         db.insertInto(PREFERENCE)
                 .values(person, chosen.name(), look)
                 .onDuplicateKeyUpdate()
                 .set(PREFERENCE.UNITS, chosen.name())
                 .set(PREFERENCE.THEME, look)
                 .execute();
+    }
+
+    private static void require(String what, String value, String one, String other) {
+        if (!value.isEmpty() && !value.equals(one) && !value.equals(other)) {
+            throw new IllegalArgumentException(what + " is '" + value + "', must be " + one + " or " + other);
+        }
     }
 }

@@ -1,6 +1,7 @@
 package org.vastshelf.app.look;
 
 import java.time.LocalDate;
+import java.util.List;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
@@ -20,17 +21,25 @@ public class DailyRecord {
     private final HistoryStore history;
     private final Forecasts forecasts;
     private final ShelfClock clock;
+    private final List<DayWork> works;
 
-    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history, Forecasts forecasts, ShelfClock clock) {
+    DailyRecord(
+            EstateStore estates,
+            UsageStore usage,
+            HistoryStore history,
+            Forecasts forecasts,
+            ShelfClock clock,
+            List<DayWork> works) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
         this.forecasts = forecasts;
         this.clock = clock;
+        this.works = works;
     }
 
     @Scheduled(fixedDelay = 2_000)
-    public void catchUp() {
+    public synchronized void catchUp() {
         LocalDate yesterday = clock.today().minusDays(1);
         if (estates.load().volumes().isEmpty()) {
             return;
@@ -39,10 +48,10 @@ public class DailyRecord {
         if (next.isAfter(yesterday)) {
             return;
         }
-        Estate estate = estates.load();
-        Usage held = usage.load();
         for (; !next.isAfter(yesterday); next = next.plusDays(1)) {
-            record(estate, held, next);
+            LocalDate day = next;
+            works.forEach(work -> work.of(day));
+            record(estates.load(), usage.load(), day);
         }
         forecasts.forget();
     }

@@ -152,8 +152,7 @@ public class OrderService {
     /** Turns a running order round. */
     @Transactional
     public void takeBack(long id) {
-        Order order =
-                orders.claim(id).orElseThrow(() -> new NotReady("Order " + id + " is being worked on, try again"));
+        Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
         if (order.state() != OrderState.RUNNING) {
             throw new NotReady("Order " + id + " is " + order.state().title() + ", must be running");
         }
@@ -161,7 +160,7 @@ public class OrderService {
     }
 
     private Order requireDraft(long id) {
-        Order order = orders.claim(id).orElseThrow(() -> new NoSuchOrder(id));
+        Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
         if (order.state() != OrderState.DRAFT) {
             throw new NotReady("Order " + id + " is " + order.state().title() + ", must be a draft");
         }

@@ -124,6 +124,15 @@ class OrderStore {
                 .map(this::order);
     }
 
+    /** The order, locked for this transaction, after whoever works on it has made its move. */
+    Optional<Order> lock(long id) {
+        return db.selectFrom(SHELF_ORDER)
+                .where(SHELF_ORDER.ID.eq(id))
+                .forUpdate()
+                .fetchOptional()
+                .map(this::order);
+    }
+
     Optional<Order> find(long id) {
         return db.selectFrom(SHELF_ORDER)
                 .where(SHELF_ORDER.ID.eq(id))

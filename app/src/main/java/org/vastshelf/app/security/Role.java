@@ -22,7 +22,7 @@ public enum Role {
         return title;
     }
 
-    static Role of(Set<String> groups) {
+    public static Role of(Set<String> groups) {
         for (Role role : values()) {
             if (groups.contains(role.group)) {
                 return role;

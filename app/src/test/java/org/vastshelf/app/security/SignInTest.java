@@ -33,7 +33,8 @@ class SignInTest {
     void people() {
         when(directory.authenticates("odile", "right")).thenReturn(true);
         when(directory.person("odile"))
-                .thenReturn(Optional.of(new Person("odile", "Odile Fenn", Set.of("grounds", "shelf-administrators"))));
+                .thenReturn(
+                        Optional.of(new Person("odile", "Odile Fenn", "", Set.of("grounds", "shelf-administrators"))));
     }
 
     private Someone as(String uid, String password) {
@@ -86,7 +87,7 @@ class SignInTest {
 
     @Test
     void a_keeper_sees_own_shares_and_acts_as_himself() {
-        Someone bram = new Someone(new Person("bram", "Bram Hollis", Set.of()), Role.KEEPER);
+        Someone bram = new Someone(new Person("bram", "Bram Hollis", "", Set.of()), Role.KEEPER);
         AccessRule own = new AccessRule(AccessRule.Subject.PERSON, "bram", AccessRule.Level.OWN);
         AccessRule write = new AccessRule(AccessRule.Subject.PERSON, "bram", AccessRule.Level.WRITE);
         assertThat(bram.sees(new Share("a", "a", true, false, true, List.of(own), List.of())))

@@ -2,8 +2,12 @@ package org.vastshelf.core.estate;
 
 import java.util.Set;
 
-/** Somebody in the directory. */
-public record Person(String uid, String name, Set<String> groups) {
+/**
+ * Somebody in the directory.
+ *
+ * @param mail where notices go; empty for nowhere
+ */
+public record Person(String uid, String name, String mail, Set<String> groups) {
 
     public Person {
         groups = Set.copyOf(groups);
