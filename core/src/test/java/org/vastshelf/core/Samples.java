@@ -28,7 +28,7 @@ public final class Samples {
     public static final Person SUKI =
             new Person("suki", "Suki Marr", "suki@larkmoor.example", Set.of("education-film"));
     public static final FileServer SERVER =
-            new FileServer("hill", "site", "hill.larkmoor.example", "10.20.1.10", 1, false);
+            FileServer.of("hill", "site", "hill.larkmoor.example", "10.20.1.10", 1, false);
 
     private Samples() {}
 
@@ -43,14 +43,17 @@ public final class Samples {
                     Bytes.of(labels.get(i)),
                     DriveKind.SPINNING,
                     DriveState.UNCLAIMED,
-                    new DriveHealth(0, 0, 0, 0, 0),
-                    ""));
+                    DriveHealth.well(0),
+                    "",
+                    false));
         }
         return new Estate(
                 Map.of("site", new Site("site", "Site")),
                 Map.of("hill", SERVER),
                 Map.of("hill/1", new Enclosure("hill", 1, Math.max(1, labels.size()), "")),
                 Estate.keyed(drives, Drive::key),
+                Map.of(),
+                Map.of(),
                 Map.of(),
                 Map.of(),
                 Map.of(),
@@ -64,7 +67,7 @@ public final class Samples {
     }
 
     public static Volume volume(String name, String pool, long gib, boolean thin) {
-        return new Volume(name, pool, Bytes.gib(gib), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
+        return Volume.plain(name, pool, Bytes.gib(gib), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
     }
 
     public static Share share(AccessRule... access) {

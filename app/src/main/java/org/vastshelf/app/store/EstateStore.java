@@ -9,11 +9,13 @@ import java.util.function.UnaryOperator;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Volume;
@@ -73,7 +75,9 @@ public class EstateStore {
                 objects(kinds, "pool", Pool.class),
                 objects(kinds, "volume", Volume.class),
                 objects(kinds, "share", Share.class),
-                objects(kinds, "limit", LimitRule.class));
+                objects(kinds, "limit", LimitRule.class),
+                objects(kinds, "arrival", Arrival.class),
+                objects(kinds, "rebuild", Rebuild.class));
     }
 
     private <T> Map<String, T> objects(Map<String, Map<String, String>> kinds, String kind, Class<T> type) {
@@ -91,6 +95,8 @@ public class EstateStore {
         difference("volume", before.volumes(), after.volumes());
         difference("share", before.shares(), after.shares());
         difference("limit", before.limits(), after.limits());
+        difference("arrival", before.arrivals(), after.arrivals());
+        difference("rebuild", before.rebuilds(), after.rebuilds());
     }
 
     private void difference(String kind, Map<String, ?> before, Map<String, ?> after) {

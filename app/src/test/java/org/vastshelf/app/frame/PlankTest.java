@@ -31,7 +31,7 @@ class PlankTest {
                         Bytes.ZERO,
                         Bytes.tib(10L * (1 + i % 5))))
                 .toList();
-        Volume volume = new Volume("film", "pool-0", Bytes.tib(15), true, 65_536, 85);
+        Volume volume = Volume.plain("film", "pool-0", Bytes.tib(15), true, 65_536, 85);
         return new Estate(
                 Map.of(),
                 Map.of(),

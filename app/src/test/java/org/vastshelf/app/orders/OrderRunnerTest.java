@@ -140,7 +140,7 @@ class OrderRunnerTest {
 
     @Test
     void an_obstacle_takes_the_whole_order_back() {
-        Volume volume = new Volume("film", "gone", Bytes.tib(1), true, 65_536, 85);
+        Volume volume = Volume.plain("film", "gone", Bytes.tib(1), true, 65_536, 85);
         begin(limit("film"), new Step.CreateVolume(volume));
         at(START.plusSeconds(60));
         assertThat(order.state()).isEqualTo(OrderState.TAKEN_BACK);

@@ -19,6 +19,26 @@ public final class Planner {
                 case Change.CloseShare share -> SharePlans.close(draft, share.share());
                 case Change.SetLimit limit -> LimitPlans.set(draft, limit.rule());
                 case Change.DropLimit limit -> LimitPlans.drop(draft, limit.rule());
+                case Change.AddGroup add -> PoolGrowth.addGroup(draft, add);
+                case Change.AddDrives add -> PoolGrowth.addDrives(draft, usage, add);
+                case Change.ReplaceDrives replace -> PoolGrowth.replace(draft, usage, replace);
+                case Change.TakeSpace take -> PoolGrowth.takeSpace(draft, take.pool());
+                case Change.AddSpares add -> PoolEdits.addSpares(draft, add);
+                case Change.ReleaseSpares release -> PoolEdits.releaseSpares(draft, release);
+                case Change.SetPoolReserve reserve -> PoolEdits.setReserve(draft, usage, reserve);
+                case Change.ReservePool reserve -> PoolEdits.reserve(draft, usage, reserve);
+                case Change.DissolvePool dissolve -> PoolEdits.dissolve(draft, usage, dissolve.pool());
+                case Change.ScrubPool scrub -> PoolEdits.scrub(draft, usage, scrub.pool());
+                case Change.AddEnclosure add -> HardwarePlans.add(draft, add);
+                case Change.RemoveEnclosure remove -> HardwarePlans.remove(draft, usage, remove);
+                case Change.RestartNode restart -> HardwarePlans.restart(draft, restart);
+                case Change.ResizeVolume resize -> VolumeEdits.resize(draft, usage, resize);
+                case Change.ConvertVolume convert -> VolumeEdits.convert(draft, usage, convert);
+                case Change.SetPace pace -> VolumeEdits.setPace(draft, pace);
+                case Change.SetAlarm alarm -> VolumeEdits.setAlarm(draft, usage, alarm);
+                case Change.SetGrowth growth -> VolumeEdits.setGrowth(draft, growth);
+                case Change.MoveVolume move -> VolumeEdits.move(draft, usage, move);
+                case Change.RemoveVolume remove -> VolumeEdits.remove(draft, usage, remove.volume());
             }
         }
         return draft.toPlan();

@@ -2,10 +2,9 @@ package org.vastshelf.core.change;
 
 import java.time.Duration;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.layout.LayoutAnswer;
@@ -35,10 +34,12 @@ final class PoolPlans {
             draft.refuse(key + "server", "There is no file server '" + change.server() + "'", "");
             return;
         }
-        if (!drivesAreThere(draft, change, key)) {
-            return;
-        }
-        List<Drive> ascending = estate.drives(change.drives()).stream()
+        draft.freeDrives(key, change.server(), change.drives())
+                .ifPresent(drives -> compose(draft, change, key, drives));
+    }
+
+    private static void compose(PlanDraft draft, Change.ComposePool change, String key, List<Drive> drives) {
+        List<Drive> ascending = drives.stream()
                 .sorted(Comparator.comparing(Drive::label).thenComparing(Drive::key))
                 .toList();
         try {
@@ -56,41 +57,6 @@ final class PoolPlans {
         }
     }
 
-    private static boolean drivesAreThere(PlanDraft draft, Change.ComposePool change, String key) {
-        Estate estate = draft.estate();
-        boolean complete = true;
-        if (new HashSet<>(change.drives()).size() < change.drives().size()) {
-            draft.refuse(key + "twice", "A drive is named twice", "name each drive once");
-            complete = false;
-        }
-        if (change.drives().isEmpty()) {
-            draft.refuse(
-                    key + "none",
-                    "No drive is chosen, must be at least " + change.layout().leastDrives(),
-                    "");
-            complete = false;
-        }
-        for (String drive : change.drives()) {
-            Drive found = estate.drives().get(drive);
-            if (found == null || !found.server().equals(change.server())) {
-                draft.refuse(key + drive, "There is no drive '" + shorten(drive) + "' on " + change.server(), "rescan");
-                complete = false;
-            } else if (found.state() != DriveState.UNCLAIMED && found.state() != DriveState.CLAIMED
-                    || estate.poolOf(found).isPresent()) {
-                draft.refuse(
-                        key + drive,
-                        "Drive " + drive + " is " + found.state().title() + ", must be unclaimed",
-                        "choose another drive");
-                complete = false;
-            }
-        }
-        return complete;
-    }
-
-    private static String shorten(String text) {
-        return text.length() <= 40 ? text : text.substring(0, 40) + "…";
-    }
-
     private static void accept(
             PlanDraft draft, Change.ComposePool change, List<Drive> ascending, Possible layout, String key) {
         checks(draft, change, ascending, layout, key);
@@ -105,34 +71,21 @@ final class PoolPlans {
         draft.step(new Step.CreatePool(new Pool(
                 change.name(),
                 change.server(),
-                change.layout(),
-                keys.subList(0, members),
+                List.of(DriveGroup.bulk(change.layout(), keys.subList(0, members))),
                 keys.subList(members, keys.size()),
                 LayoutQuestion.DEFAULT_RESERVE,
                 LayoutQuestion.DEFAULT_ALIGN,
                 Bytes.ZERO,
-                Bytes.ZERO)));
+                Bytes.ZERO,
+                ascending.getFirst().kind().pace(),
+                false)));
         draft.permanent("The layout of " + change.name() + " can't be changed. Undoing means moving off what it holds,"
                 + " dissolving it and building again.");
     }
 
     private static void checks(
             PlanDraft draft, Change.ComposePool change, List<Drive> drives, Possible layout, String key) {
-        List<Drive> withData = drives.stream().filter(d -> d.held().isPresent()).toList();
-        for (Drive drive : withData) {
-            draft.confirm(
-                    key + "data " + drive.key(),
-                    "Drive " + drive.key() + " holds " + drive.heldData() + "; it will be gone");
-        }
-        if (withData.isEmpty()) {
-            draft.fine(key + "data", "No data on the chosen drives");
-        }
-        for (Drive drive : drives) {
-            drive.health()
-                    .ailment()
-                    .ifPresent(why -> draft.watch(
-                            key + "ails " + drive.key(), "Drive " + drive.key() + " ails: " + why, "leave it out"));
-        }
+        draft.checkContents(key, drives);
         if (drives.stream().map(Drive::kind).distinct().count() > 1) {
             draft.watch(
                     key + "kinds",

@@ -3,8 +3,10 @@ package org.vastshelf.core.change;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
@@ -251,6 +253,208 @@ public sealed interface Step {
         @Override
         public Estate undo(Estate estate) {
             return estate.withLimit(rule);
+        }
+    }
+
+    /** Takes time and leaves the estate as it is: copying, checking, restarting. */
+    record Work(String title, Duration expected) implements Step {
+        @Override
+        public Estate apply(Estate estate) {
+            return estate;
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate;
+        }
+    }
+
+    /** A pool, and the drives that change with it. */
+    record ChangePool(
+            String title, Duration expected, Pool before, Pool after, List<Drive> drivesBefore, List<Drive> drivesAfter)
+            implements Step {
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            if (!before.equals(estate.pools().get(before.name()))) {
+                return Optional.of("pool " + before.name() + " was changed meanwhile");
+            }
+            return drivesBefore.stream()
+                    .filter(d -> !sameUse(d, estate.drives().get(d.key())))
+                    .findFirst()
+                    .map(d -> "drive " + d.key() + " was put to other use meanwhile");
+        }
+
+        private static boolean sameUse(Drive planned, @org.jspecify.annotations.Nullable Drive found) {
+            return found != null
+                    && found.state() == planned.state()
+                    && found.label().equals(planned.label());
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withPool(after).withDrives(drivesAfter);
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withPool(before).withDrives(drivesBefore);
+        }
+    }
+
+    /** A pool that goes, and its drives with it. */
+    record DissolvePool(Pool pool, List<Drive> drives) implements Step {
+        @Override
+        public String title() {
+            return "Dissolve pool " + pool.name();
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(20);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            if (!pool.equals(estate.pools().get(pool.name()))) {
+                return Optional.of("pool " + pool.name() + " was changed meanwhile");
+            }
+            return estate.volumesOn(pool.name())
+                    .findFirst()
+                    .map(v -> "volume " + v.name() + " lies on pool " + pool.name());
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withoutPool(pool.name())
+                    .withDrives(drives.stream()
+                            .map(d -> d.state() == DriveState.FAILED
+                                    ? d
+                                    : d.wiped().in(DriveState.UNCLAIMED))
+                            .toList());
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withPool(pool).withDrives(drives);
+        }
+    }
+
+    record AddEnclosure(Arrival arrival) implements Step {
+        @Override
+        public String title() {
+            return "Take enclosure " + arrival.enclosure().key() + " with "
+                    + arrival.drives().size() + " drives in";
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(45);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return estate.enclosures().containsKey(arrival.enclosure().key())
+                    ? Optional.of("enclosure " + arrival.enclosure().key() + " is there already")
+                    : Optional.empty();
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withEnclosure(arrival.enclosure())
+                    .withDrives(arrival.drives())
+                    .withoutArrival(arrival.enclosure().key());
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withoutEnclosure(arrival.enclosure().key())
+                    .withoutDrives(arrival.drives().stream().map(Drive::key).toList())
+                    .withArrival(arrival);
+        }
+    }
+
+    record RemoveEnclosure(Enclosure enclosure, List<Drive> drives) implements Step {
+        @Override
+        public String title() {
+            return "Take enclosure " + enclosure.key() + " with " + drives.size() + " drives out";
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(30);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return estate.drivesIn(enclosure)
+                    .filter(d -> estate.poolOf(d).isPresent())
+                    .findFirst()
+                    .map(d -> "drive " + d.key() + " belongs to pool "
+                            + estate.poolOf(d).orElseThrow().name());
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withoutDrives(drives.stream().map(Drive::key).toList())
+                    .withoutEnclosure(enclosure.key());
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withEnclosure(enclosure).withDrives(drives);
+        }
+    }
+
+    /** A volume as it was and as it will be. */
+    record ChangeVolume(String title, Duration expected, Volume before, Volume after) implements Step {
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            if (!before.equals(estate.volumes().get(before.name()))) {
+                return Optional.of("volume " + before.name() + " was changed meanwhile");
+            }
+            return estate.pools().containsKey(after.pool())
+                    ? Optional.empty()
+                    : Optional.of("there is no pool '" + after.pool() + "'");
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withVolume(after);
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withVolume(before);
+        }
+    }
+
+    record RemoveVolume(Volume volume) implements Step {
+        @Override
+        public String title() {
+            return "Remove volume " + volume.name();
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(10);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return estate.sharesOn(volume.name())
+                    .findFirst()
+                    .map(s -> "share " + s.name() + " serves volume " + volume.name());
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withoutVolume(volume.name());
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withVolume(volume);
         }
     }
 }

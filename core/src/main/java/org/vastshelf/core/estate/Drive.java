@@ -8,6 +8,7 @@ import org.vastshelf.core.unit.Bytes;
  *
  * @param label the size on its label
  * @param heldData what an earlier owner left on it; empty for none
+ * @param locating whether its locate light is on
  */
 public record Drive(
         String server,
@@ -17,7 +18,8 @@ public record Drive(
         DriveKind kind,
         DriveState state,
         DriveHealth health,
-        String heldData) {
+        String heldData,
+        boolean locating) {
 
     /** Server, enclosure and bay, such as {@code fernhill/3/7}. */
     public String key() {
@@ -25,12 +27,28 @@ public record Drive(
     }
 
     public Drive in(DriveState next) {
-        return new Drive(server, enclosure, bay, label, kind, next, health, heldData);
+        return new Drive(server, enclosure, bay, label, kind, next, health, heldData, locating);
+    }
+
+    public Drive withHealth(DriveHealth next) {
+        return new Drive(server, enclosure, bay, label, kind, state, next, heldData, locating);
+    }
+
+    public Drive withLocating(boolean on) {
+        return new Drive(server, enclosure, bay, label, kind, state, health, heldData, on);
     }
 
     /** The same drive with nothing on it any more. */
     public Drive wiped() {
-        return new Drive(server, enclosure, bay, label, kind, state, health, "");
+        return new Drive(server, enclosure, bay, label, kind, state, health, "", locating);
+    }
+
+    public String enclosureKey() {
+        return server + "/" + enclosure;
+    }
+
+    public boolean isFree() {
+        return state == DriveState.UNCLAIMED || state == DriveState.CLAIMED;
     }
 
     public Optional<String> held() {

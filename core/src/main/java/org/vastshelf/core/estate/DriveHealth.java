@@ -5,28 +5,72 @@ import java.util.Optional;
 /**
  * Health counters of a drive as drives report them.
  *
+ * @param reallocatedSectors sectors that were worn out and remapped
+ * @param reallocatedWeekAgo the same counter seven days ago
  * @param pendingSectors sectors that could not be read and wait to be remapped
  * @param pendingWeekAgo the same counter seven days ago
+ * @param uncorrectedErrors reads that could not be corrected
+ * @param temperature in degrees Celsius
+ * @param powerOnHours since it was made
+ * @param wearPercent share of its write endurance used; 0 for spinning drives
  */
 public record DriveHealth(
-        int reallocatedSectors, int pendingSectors, int pendingWeekAgo, int uncorrectedErrors, int powerOnHours) {
+        int reallocatedSectors,
+        int reallocatedWeekAgo,
+        int pendingSectors,
+        int pendingWeekAgo,
+        int uncorrectedErrors,
+        int temperature,
+        int powerOnHours,
+        int wearPercent) {
 
     private static final int MOST_PENDING = 10;
+    private static final int MOST_PENDING_A_WEEK = 5;
     private static final int MOST_UNCORRECTED = 0;
     private static final int MOST_REALLOCATED = 100;
+    private static final int MOST_REALLOCATED_A_WEEK = 20;
+    private static final int MOST_TEMPERATURE = 60;
+    private static final int MOST_WEAR = 90;
+
+    /** Nothing counted yet. */
+    public static DriveHealth well(int powerOnHours) {
+        return new DriveHealth(0, 0, 0, 0, 0, 34, powerOnHours, 0);
+    }
+
+    /** The rule in words, in the order in which it is asked. */
+    public static String rule() {
+        return "A drive ails with any uncorrected error; more than " + MOST_PENDING + " pending sectors or "
+                + MOST_PENDING_A_WEEK + " new ones in a week; more than " + MOST_REALLOCATED
+                + " reallocated sectors or " + MOST_REALLOCATED_A_WEEK + " new ones in a week; above "
+                + MOST_TEMPERATURE + " °C; or with more than " + MOST_WEAR + " % of its write endurance used.";
+    }
 
     /** The counter that makes the drive ailing, in words, or empty when it is well. */
     public Optional<String> ailment() {
+        int pendingNew = pendingSectors - pendingWeekAgo;
+        int reallocatedNew = reallocatedSectors - reallocatedWeekAgo;
         if (uncorrectedErrors > MOST_UNCORRECTED) {
             return Optional.of(uncorrectedErrors + " uncorrected errors, more than " + MOST_UNCORRECTED);
         }
         if (pendingSectors > MOST_PENDING) {
-            return Optional.of(pendingSectors + " pending sectors, " + (pendingSectors - pendingWeekAgo)
-                    + " of them this week; more than " + MOST_PENDING);
+            return Optional.of(pendingSectors + " pending sectors, " + pendingNew + " of them this week; more than "
+                    + MOST_PENDING);
+        }
+        if (pendingNew > MOST_PENDING_A_WEEK) {
+            return Optional.of(pendingNew + " new pending sectors this week, more than " + MOST_PENDING_A_WEEK);
         }
         if (reallocatedSectors > MOST_REALLOCATED) {
             return Optional.of(reallocatedSectors + " reallocated sectors, more than " + MOST_REALLOCATED);
         }
-        return Optional.empty();
+        if (reallocatedNew > MOST_REALLOCATED_A_WEEK) {
+            return Optional.of(
+                    reallocatedNew + " new reallocated sectors this week, more than " + MOST_REALLOCATED_A_WEEK);
+        }
+        if (temperature > MOST_TEMPERATURE) {
+            return Optional.of(temperature + " °C, more than " + MOST_TEMPERATURE);
+        }
+        return wearPercent > MOST_WEAR
+                ? Optional.of(wearPercent + " % of its write endurance used, more than " + MOST_WEAR)
+                : Optional.empty();
     }
 }

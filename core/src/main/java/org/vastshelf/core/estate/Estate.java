@@ -19,10 +19,12 @@ public record Estate(
         Map<String, Pool> pools,
         Map<String, Volume> volumes,
         Map<String, Share> shares,
-        Map<String, LimitRule> limits) {
+        Map<String, LimitRule> limits,
+        Map<String, Arrival> arrivals,
+        Map<String, Rebuild> rebuilds) {
 
-    public static final Estate EMPTY =
-            new Estate(Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+    public static final Estate EMPTY = new Estate(
+            Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
 
     public Estate {
         sites = ordered(sites);
@@ -33,6 +35,8 @@ public record Estate(
         volumes = ordered(volumes);
         shares = ordered(shares);
         limits = ordered(limits);
+        arrivals = ordered(arrivals);
+        rebuilds = ordered(rebuilds);
     }
 
     private static <T> Map<String, T> ordered(Map<String, T> map) {
@@ -60,41 +64,160 @@ public record Estate(
     public Estate withDrives(Collection<Drive> changed) {
         Map<String, Drive> next = new LinkedHashMap<>(drives);
         changed.forEach(d -> next.put(d.key(), d));
-        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits);
+        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds);
+    }
+
+    public Estate withoutDrives(Collection<String> keys) {
+        Map<String, Drive> next = new LinkedHashMap<>(drives);
+        keys.forEach(next::remove);
+        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds);
+    }
+
+    public Estate withServer(FileServer server) {
+        return new Estate(
+                sites,
+                with(servers, server.name(), server),
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds);
+    }
+
+    public Estate withEnclosure(Enclosure enclosure) {
+        return new Estate(
+                sites,
+                servers,
+                with(enclosures, enclosure.key(), enclosure),
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds);
+    }
+
+    public Estate withoutEnclosure(String key) {
+        return new Estate(
+                sites, servers, without(enclosures, key), drives, pools, volumes, shares, limits, arrivals, rebuilds);
     }
 
     public Estate withPool(Pool pool) {
-        return new Estate(sites, servers, enclosures, drives, with(pools, pool.name(), pool), volumes, shares, limits);
+        return new Estate(
+                sites,
+                servers,
+                enclosures,
+                drives,
+                with(pools, pool.name(), pool),
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds);
     }
 
-    public Estate withoutPool(String name) {
-        return new Estate(sites, servers, enclosures, drives, without(pools, name), volumes, shares, limits);
+    public Estate withoutPool(String key) {
+        return new Estate(
+                sites, servers, enclosures, drives, without(pools, key), volumes, shares, limits, arrivals, rebuilds);
     }
 
     public Estate withVolume(Volume volume) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, with(volumes, volume.name(), volume), shares, limits);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                with(volumes, volume.name(), volume),
+                shares,
+                limits,
+                arrivals,
+                rebuilds);
     }
 
-    public Estate withoutVolume(String name) {
-        return new Estate(sites, servers, enclosures, drives, pools, without(volumes, name), shares, limits);
+    public Estate withoutVolume(String key) {
+        return new Estate(
+                sites, servers, enclosures, drives, pools, without(volumes, key), shares, limits, arrivals, rebuilds);
     }
 
     public Estate withShare(Share share) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, volumes, with(shares, share.name(), share), limits);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                with(shares, share.name(), share),
+                limits,
+                arrivals,
+                rebuilds);
     }
 
-    public Estate withoutShare(String name) {
-        return new Estate(sites, servers, enclosures, drives, pools, volumes, without(shares, name), limits);
+    public Estate withoutShare(String key) {
+        return new Estate(
+                sites, servers, enclosures, drives, pools, volumes, without(shares, key), limits, arrivals, rebuilds);
     }
 
     public Estate withLimit(LimitRule rule) {
-        return new Estate(sites, servers, enclosures, drives, pools, volumes, shares, with(limits, rule.key(), rule));
+        return new Estate(
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                with(limits, rule.key(), rule),
+                arrivals,
+                rebuilds);
     }
 
     public Estate withoutLimit(String key) {
-        return new Estate(sites, servers, enclosures, drives, pools, volumes, shares, without(limits, key));
+        return new Estate(
+                sites, servers, enclosures, drives, pools, volumes, shares, without(limits, key), arrivals, rebuilds);
+    }
+
+    public Estate withArrival(Arrival arrival) {
+        return new Estate(
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                with(arrivals, arrival.enclosure().key(), arrival),
+                rebuilds);
+    }
+
+    public Estate withoutArrival(String key) {
+        return new Estate(
+                sites, servers, enclosures, drives, pools, volumes, shares, limits, without(arrivals, key), rebuilds);
+    }
+
+    public Estate withRebuild(Rebuild rebuild) {
+        return new Estate(
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                with(rebuilds, rebuild.target(), rebuild));
+    }
+
+    public Estate withoutRebuild(String key) {
+        return new Estate(
+                sites, servers, enclosures, drives, pools, volumes, shares, limits, arrivals, without(rebuilds, key));
     }
 
     public List<Drive> drives(List<String> keys) {
@@ -128,7 +251,20 @@ public record Estate(
     /** The pool in which a drive is a member or a spare. */
     public Optional<Pool> poolOf(Drive drive) {
         return pools.values().stream()
-                .filter(p -> p.members().contains(drive.key()) || p.spares().contains(drive.key()))
+                .filter(p -> p.groupOf(drive.key()) >= 0 || p.spares().contains(drive.key()))
                 .findFirst();
+    }
+
+    /** Rebuilds of a pool in the order of their turn. */
+    public List<Rebuild> rebuildsOf(String pool) {
+        return rebuilds.values().stream()
+                .filter(r -> r.pool().equals(pool))
+                .sorted(java.util.Comparator.comparingLong(Rebuild::number))
+                .toList();
+    }
+
+    public Stream<Drive> drivesIn(Enclosure enclosure) {
+        return drives.values().stream()
+                .filter(d -> d.server().equals(enclosure.server()) && d.enclosure() == enclosure.number());
     }
 }

@@ -1,5 +1,6 @@
 package org.vastshelf.core.estate;
 
+import java.util.Optional;
 import org.vastshelf.core.unit.Bytes;
 
 /**
@@ -8,8 +9,21 @@ import org.vastshelf.core.unit.Bytes;
  * @param size what it may hold; a thick volume takes all of it from the pool at once, a thin one what it uses
  * @param blockSize allocation unit in bytes
  * @param alarmPercent share used, in per cent, from which it wants attention
+ * @param kind what its file system can do
+ * @param encrypted whether what lies on the drives is encrypted
+ * @param growth when it grows by itself; empty for never
  */
-public record Volume(String name, String pool, Bytes size, boolean thin, int blockSize, int alarmPercent) {
+public record Volume(
+        String name,
+        String pool,
+        Bytes size,
+        boolean thin,
+        int blockSize,
+        int alarmPercent,
+        FileSystemKind kind,
+        boolean encrypted,
+        Pace pace,
+        Optional<GrowthRule> growth) {
 
     public static final Bytes LEAST = Bytes.gib(1);
     public static final Bytes MOST = Bytes.tib(1024);
@@ -28,6 +42,49 @@ public record Volume(String name, String pool, Bytes size, boolean thin, int blo
         if (alarmPercent < 1 || alarmPercent > 100) {
             throw new IllegalArgumentException("alarm level is " + alarmPercent + " %, must be 1 to 100");
         }
+        if (growth.isPresent() && size.isMoreThan(growth.get().ceiling())) {
+            throw new IllegalArgumentException("ceiling of automatic growth is "
+                    + growth.get().ceiling().value() + " bytes, must be at least the size, " + size.value());
+        }
+    }
+
+    /** With checksums, by size, not encrypted, not growing by itself. */
+    public static Volume plain(String name, String pool, Bytes size, boolean thin, int blockSize, int alarmPercent) {
+        return new Volume(
+                name,
+                pool,
+                size,
+                thin,
+                blockSize,
+                alarmPercent,
+                FileSystemKind.GUARDED,
+                false,
+                Pace.BY_SIZE,
+                Optional.empty());
+    }
+
+    public Volume withSize(Bytes next) {
+        return new Volume(name, pool, next, thin, blockSize, alarmPercent, kind, encrypted, pace, growth);
+    }
+
+    public Volume withThin(boolean next) {
+        return new Volume(name, pool, size, next, blockSize, alarmPercent, kind, encrypted, pace, growth);
+    }
+
+    public Volume withAlarm(int next) {
+        return new Volume(name, pool, size, thin, blockSize, next, kind, encrypted, pace, growth);
+    }
+
+    public Volume withPace(Pace next) {
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, next, growth);
+    }
+
+    public Volume withGrowth(Optional<GrowthRule> next) {
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, next);
+    }
+
+    public Volume on(String otherPool) {
+        return new Volume(name, otherPool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, growth);
     }
 
     /** The least multiple of the block size that holds this many bytes. */

@@ -1,7 +1,7 @@
 package org.vastshelf.core.layout;
 
 /**
- * A birth-death chain on states 0…p with one absorbing state above p, started in state 0.
+ * A birth-death chain on states 0…p with one absorbing state above p, started in state 0 or a later one.
  *
  * <p>With Λ the largest rate of leaving a state, P = I + Q/Λ has no negative entry and
  * e^(Qt) = Σ e^(−Λt)(Λt)^k/k! · P^k (uniformisation: Jensen 1953; Stewart, <i>Introduction to the Numerical Solution
@@ -21,12 +21,18 @@ final class BirthDeathChain {
     private final double[] up;
     private final double[] down;
     private final double fastest;
+    private final int start;
+
+    BirthDeathChain(double[] up, double[] down) {
+        this(up, down, 0);
+    }
 
     /**
      * @param up rate from i to i+1 per hour; the last one leads to the absorbing state
      * @param down rate from i to i−1 per hour; the first is 0
+     * @param start the state at time 0
      */
-    BirthDeathChain(double[] up, double[] down) {
+    BirthDeathChain(double[] up, double[] down, int start) {
         this.up = up.clone();
         this.down = down.clone();
         double most = 0;
@@ -34,6 +40,7 @@ final class BirthDeathChain {
             most = Math.max(most, up[i] + down[i]);
         }
         this.fastest = most;
+        this.start = start;
     }
 
     /** Probability of having been absorbed within so many hours. */
@@ -53,7 +60,7 @@ final class BirthDeathChain {
 
     double stepwise(double jumps) {
         double[] state = new double[up.length + 1];
-        state[0] = 1;
+        state[start] = 1;
         double absorbed = 0;
         double logWeight = -jumps;
         for (int k = 0; ; k++) {
@@ -91,7 +98,7 @@ final class BirthDeathChain {
         for (int i = 0; i < halvings; i++) {
             result = product(result, result);
         }
-        return result[0][up.length];
+        return result[start][up.length];
     }
 
     /** e^(−part) · Σ part^k/k! · P^k for a part of at most 1. */

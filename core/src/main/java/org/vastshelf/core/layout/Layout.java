@@ -29,6 +29,18 @@ public enum Layout {
         return leastDrives;
     }
 
+    /** Reads and writes that one small write costs with so many members: old data and parity are read, new written. */
+    public int smallWriteCost(int members) {
+        return switch (this) {
+            case RAID_0 -> 1;
+            case RAID_1 -> members;
+            case RAID_10 -> 2;
+            case RAID_5, RAID_50, TERRACED_1 -> 4;
+            case RAID_6, RAID_60, TERRACED_2 -> 6;
+            case RAID_TRIPLE -> 8;
+        };
+    }
+
     public boolean isTerraced() {
         return this == TERRACED_1 || this == TERRACED_2;
     }

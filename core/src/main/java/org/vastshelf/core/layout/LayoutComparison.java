@@ -10,6 +10,9 @@ import org.vastshelf.core.unit.Bytes;
 /** Answers what every layout gives for the same drives. */
 public final class LayoutComparison {
 
+    /** Bytes alone, without the odds, which cost far more to work out. */
+    public record Space(Bytes data, Bytes protection, Bytes stranded) {}
+
     private LayoutComparison() {}
 
     /** One answer for each layout, in the order of {@link Layout}. */
@@ -17,23 +20,53 @@ public final class LayoutComparison {
         return Arrays.stream(Layout.values()).map(l -> answer(l, question)).toList();
     }
 
+    /**
+     * What a layout makes of drives that are already known to fit it.
+     *
+     * @throws IllegalArgumentException when they do not
+     */
+    public static Space space(Layout layout, LayoutQuestion question) {
+        return switch (answer(layout, question, false)) {
+            case Possible p -> new Space(p.data(), p.protection(), p.stranded());
+            case NotPossible not -> throw new IllegalArgumentException(not.reason());
+        };
+    }
+
+    /**
+     * Odds that a group of these drives loses data within so many hours, beginning with {@code failed} drives gone.
+     */
+    public static double oddsWithin(double hours, int failed, Possible layout, LayoutQuestion question) {
+        int groups = layout.shape() instanceof LayoutShape.Groups g ? g.groups() : 1;
+        int each = question.members().size() / groups;
+        Bytes data = Bytes.of(layout.data().value() / groups);
+        LossOdds.Group group = new LossOdds.Group(
+                each, layout.survives(), layout.rebuildHours().orElse(1), data);
+        double touched = LossOdds.within(hours, failed, group, question.rates());
+        double other = LossOdds.within(hours, 0, group, question.rates());
+        return -Math.expm1(Math.log1p(-Math.min(touched, 1 - 1e-16)) + (groups - 1) * Math.log1p(-other));
+    }
+
     public static LayoutAnswer answer(Layout layout, LayoutQuestion question) {
+        return answer(layout, question, true);
+    }
+
+    private static LayoutAnswer answer(Layout layout, LayoutQuestion question, boolean odds) {
         List<Bytes> members = question.members();
         int n = members.size();
         if (n < layout.leastDrives()) {
             return tooFew(layout, n);
         }
         return switch (layout) {
-            case RAID_0 -> grouped(layout, question, 1, 0);
-            case RAID_1 -> grouped(layout, question, 1, n - 1);
-            case RAID_10 -> n % 2 == 0 ? grouped(layout, question, n / 2, 1) : odd(n);
-            case RAID_5 -> grouped(layout, question, 1, 1);
-            case RAID_6 -> grouped(layout, question, 1, 2);
-            case RAID_TRIPLE -> grouped(layout, question, 1, 3);
-            case RAID_50 -> striped(layout, question, 3, 1);
-            case RAID_60 -> striped(layout, question, 4, 2);
-            case TERRACED_1 -> terraced(layout, question, 1);
-            case TERRACED_2 -> terraced(layout, question, 2);
+            case RAID_0 -> grouped(layout, question, 1, 0, odds);
+            case RAID_1 -> grouped(layout, question, 1, n - 1, odds);
+            case RAID_10 -> n % 2 == 0 ? grouped(layout, question, n / 2, 1, odds) : odd(n);
+            case RAID_5 -> grouped(layout, question, 1, 1, odds);
+            case RAID_6 -> grouped(layout, question, 1, 2, odds);
+            case RAID_TRIPLE -> grouped(layout, question, 1, 3, odds);
+            case RAID_50 -> striped(layout, question, 3, 1, odds);
+            case RAID_60 -> striped(layout, question, 4, 2, odds);
+            case TERRACED_1 -> terraced(layout, question, 1, odds);
+            case TERRACED_2 -> terraced(layout, question, 2, odds);
         };
     }
 
@@ -60,11 +93,12 @@ public final class LayoutComparison {
      * Equal groups of k drives: the fewest groups that divide the drives give the most data, since each group pays
      * its protection once.
      */
-    private static LayoutAnswer striped(Layout layout, LayoutQuestion question, int leastEach, int parity) {
+    private static LayoutAnswer striped(
+            Layout layout, LayoutQuestion question, int leastEach, int parity, boolean odds) {
         int n = question.members().size();
         int groups = fewestGroups(n, leastEach);
         if (groups > 0) {
-            return grouped(layout, question, groups, parity);
+            return grouped(layout, question, groups, parity, odds);
         }
         return new NotPossible(
                 layout,
@@ -91,7 +125,7 @@ public final class LayoutComparison {
         return 0;
     }
 
-    private static Possible grouped(Layout layout, LayoutQuestion question, int groups, int parity) {
+    private static Possible grouped(Layout layout, LayoutQuestion question, int groups, int parity, boolean odds) {
         List<Bytes> members = question.members();
         int n = members.size();
         int each = n / groups;
@@ -107,11 +141,14 @@ public final class LayoutComparison {
                 stranded,
                 parity,
                 parity == 0 ? OptionalDouble.empty() : OptionalDouble.of(hours),
-                LossOdds.ofGroups(groups, new LossOdds.Group(each, parity, hours, dataOfGroup), question.rates()),
+                odds
+                        ? LossOdds.ofGroups(
+                                groups, new LossOdds.Group(each, parity, hours, dataOfGroup), question.rates())
+                        : Double.NaN,
                 new LayoutShape.Groups(groups, each, parity, member));
     }
 
-    private static Possible terraced(Layout layout, LayoutQuestion question, int parity) {
+    private static Possible terraced(Layout layout, LayoutQuestion question, int parity, boolean odds) {
         List<Bytes> members = question.members();
         List<LayoutShape.Band> bands = Terraces.bands(members, parity);
         Bytes data = Bytes.sum(bands.stream().map(LayoutShape.Band::data).toList());
@@ -127,7 +164,10 @@ public final class LayoutComparison {
                 stranded,
                 parity,
                 OptionalDouble.of(hours),
-                LossOdds.ofGroups(1, new LossOdds.Group(members.size(), parity, hours, data), question.rates()),
+                odds
+                        ? LossOdds.ofGroups(
+                                1, new LossOdds.Group(members.size(), parity, hours, data), question.rates())
+                        : Double.NaN,
                 new LayoutShape.Bands(bands));
     }
 }

@@ -29,6 +29,14 @@ final class LossOdds {
     }
 
     static double ofGroup(Group group, DriveRates rates) {
+        return within(HOURS_A_YEAR, 0, group, rates);
+    }
+
+    /** Odds that a group in which so many drives have failed already loses data within so many hours. */
+    static double within(double hours, int failed, Group group, DriveRates rates) {
+        if (failed > group.survives()) {
+            return 1;
+        }
         double lambda = -Math.log1p(-rates.annualFailureRate()) / HOURS_A_YEAR;
         double mu = 1 / group.rebuildHours();
         double q = group.survives() == 0 ? 0 : unreadable(group.data(), rates.unrecoverableReadErrorPerBit());
@@ -43,7 +51,7 @@ final class LossOdds {
             up[p] += mu * q;
             down[p] = mu * (1 - q);
         }
-        return new BirthDeathChain(up, down).absorbedWithin(HOURS_A_YEAR);
+        return new BirthDeathChain(up, down, failed).absorbedWithin(hours);
     }
 
     /** q = 1 − (1 − e)^(8 · bytes), without loss of digits for small e. */

@@ -3,6 +3,7 @@ package org.vastshelf.core.ledger;
 import java.util.ArrayList;
 import java.util.List;
 import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
@@ -24,8 +25,10 @@ public final class Ledgers {
             "drive reserve",
             "alignment",
             "hot spares",
+            "not taken yet",
             "stranded",
             "protection",
+            "read cache",
             "pool reserve",
             "live files",
             "snapshots",
@@ -34,36 +37,53 @@ public final class Ledgers {
 
     private Ledgers() {}
 
-    /** The layout that a pool's members have, recomputed from their labels. */
-    public static Possible layoutOf(Estate estate, Pool pool) {
-        List<Drive> members = estate.drives(pool.members());
-        LayoutQuestion question = new LayoutQuestion(
-                members.stream().map(Drive::label).toList(),
+    /** What a group's drives are asked for: what counts of each, ascending by key order. */
+    public static LayoutQuestion questionOf(Estate estate, Pool pool, DriveGroup group) {
+        List<Drive> members = estate.drives(group.members());
+        return new LayoutQuestion(
+                members.stream().map(group::countedOf).toList(),
                 0,
                 pool.driveReserve(),
                 pool.align(),
                 members.getFirst().kind().rates());
-        LayoutAnswer answer = LayoutComparison.answer(pool.layout(), question);
+    }
+
+    /** The layout that a group's members have, recomputed from what counts of them, with its odds. */
+    public static Possible layoutOf(Estate estate, Pool pool, DriveGroup group) {
+        LayoutAnswer answer = LayoutComparison.answer(group.layout(), questionOf(estate, pool, group));
         if (answer instanceof Possible possible) {
             return possible;
         }
-        throw new IllegalStateException("pool " + pool.name() + " has " + members.size() + " drives, too few for "
-                + pool.layout().title());
+        throw new IllegalStateException(
+                "pool " + pool.name() + " has a group of " + group.members().size() + " drives, too few for "
+                        + group.layout().title());
     }
 
-    /** What volumes can be carved from: data bytes of the layout less the pool's reserve. */
+    private static LayoutComparison.Space spaceOf(Estate estate, Pool pool, DriveGroup group) {
+        return LayoutComparison.space(group.layout(), questionOf(estate, pool, group));
+    }
+
+    /** Data bytes of all groups that add space, or what a managed service keeps. */
+    public static Bytes data(Estate estate, Pool pool) {
+        if (pool.isReservation()) {
+            return pool.reserved();
+        }
+        return Bytes.sum(pool.groups().stream()
+                .filter(g -> !(g.isFast() && pool.fastAsCache()))
+                .map(g -> spaceOf(estate, pool, g).data())
+                .toList());
+    }
+
+    /** What volumes can be carved from: data bytes of the layouts less the pool's reserve. */
     public static Bytes usable(Estate estate, Pool pool) {
-        Bytes data =
-                pool.isReservation() ? pool.reserved() : layoutOf(estate, pool).data();
-        return data.minusOrZero(pool.reserve());
+        return data(estate, pool).minusOrZero(pool.reserve());
     }
 
     public static ByteLedger ofPool(Estate estate, Usage usage, Pool pool) {
         List<Line> lines = new ArrayList<>();
         Bytes label = pool.isReservation() ? pool.reserved() : addHardware(lines, estate, pool);
-        Bytes usable = usable(estate, pool);
-        Bytes data =
-                pool.isReservation() ? pool.reserved() : layoutOf(estate, pool).data();
+        Bytes data = data(estate, pool);
+        Bytes usable = data.minusOrZero(pool.reserve());
         add(lines, ByteKind.RESERVE, "pool reserve", data.minus(usable), "kept back in the pool");
         return withVolumes(lines, label, usable, estate.volumesOn(pool.name()).toList(), usage);
     }
@@ -94,39 +114,66 @@ public final class Ledgers {
                 Bytes.ZERO);
     }
 
+    /** Running sums over the groups of a pool. */
+    private static final class Sums {
+        private Bytes untaken = Bytes.ZERO;
+        private Bytes alignment = Bytes.ZERO;
+        private Bytes stranded = Bytes.ZERO;
+        private Bytes protection = Bytes.ZERO;
+        private Bytes cache = Bytes.ZERO;
+    }
+
     private static Bytes addHardware(List<Line> lines, Estate estate, Pool pool) {
-        List<Drive> members = estate.drives(pool.members());
-        Possible layout = layoutOf(estate, pool);
-        Bytes labels = labels(members);
-        Bytes reserve = pool.driveReserve().times(members.size());
-        Bytes usable = layout.data().plus(layout.protection()).plus(layout.stranded());
+        Sums sums = new Sums();
+        for (DriveGroup group : pool.groups()) {
+            sum(sums, estate, pool, group);
+        }
+        List<String> members = pool.members();
         Bytes spares = labels(estate.drives(pool.spares()));
         add(
                 lines,
                 ByteKind.RESERVE,
                 "drive reserve",
-                reserve,
+                pool.driveReserve().times(members.size()),
                 members.size() + " × " + pool.driveReserve().value());
         add(
                 lines,
                 ByteKind.RESERVE,
                 "alignment",
-                labels.minus(reserve).minus(usable),
+                sums.alignment,
                 "each drive rounded down to a multiple of " + pool.align().value() + " bytes");
         add(lines, ByteKind.SPARE, "hot spares", spares, pool.spares().size() + " drives wait for a failure");
         add(
                 lines,
                 ByteKind.STRANDED,
-                "stranded",
-                layout.stranded(),
-                "no use for " + pool.layout().title());
+                "not taken yet",
+                sums.untaken,
+                "larger drives' space that the pool was not given");
+        add(lines, ByteKind.STRANDED, "stranded", sums.stranded, "no use for " + pool.layoutTitle());
         add(
                 lines,
                 ByteKind.PROTECTION,
                 "protection",
-                layout.protection(),
-                pool.layout().title() + " over " + members.size() + " drives");
-        return labels.plus(spares);
+                sums.protection,
+                pool.layoutTitle() + " over " + members.size() + " drives");
+        add(lines, ByteKind.RESERVE, "read cache", sums.cache, "copies of busy data on the fast part");
+        return labels(estate.drives(members)).plus(spares);
+    }
+
+    private static void sum(Sums sums, Estate estate, Pool pool, DriveGroup group) {
+        List<Drive> drives = estate.drives(group.members());
+        LayoutComparison.Space space = spaceOf(estate, pool, group);
+        Bytes labels = labels(drives);
+        Bytes counted = Bytes.sum(drives.stream().map(group::countedOf).toList());
+        Bytes reserve = pool.driveReserve().times(drives.size());
+        Bytes usable = space.data().plus(space.protection()).plus(space.stranded());
+        sums.untaken = sums.untaken.plus(labels.minus(counted));
+        sums.alignment = sums.alignment.plus(counted.minus(reserve).minus(usable));
+        sums.stranded = sums.stranded.plus(space.stranded());
+        sums.protection = sums.protection.plus(space.protection());
+        if (group.isFast() && pool.fastAsCache()) {
+            sums.cache = sums.cache.plus(space.data());
+        }
     }
 
     private static ByteLedger withVolumes(

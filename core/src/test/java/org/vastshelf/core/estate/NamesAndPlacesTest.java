@@ -96,7 +96,7 @@ class NamesAndPlacesTest {
                 "0 | 0 | 0 | 2 | 2 uncorrected errors, more than 0",
             })
     void a_drive_ails_by_its_counters(int reallocated, int pending, int weekAgo, int uncorrected, String why) {
-        DriveHealth health = new DriveHealth(reallocated, pending, weekAgo, uncorrected, 5);
+        DriveHealth health = new DriveHealth(reallocated, reallocated, pending, weekAgo, uncorrected, 30, 5, 0);
         assertThat(health.ailment().orElse("")).isEqualTo(why);
     }
 }

@@ -115,7 +115,7 @@ class GateTest {
         GateView reachable = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
         GateView view = new GateView(
                 reachable.share(),
-                new FileServer("hill", "site", "", "", 1, false),
+                FileServer.of("hill", "site", "", "", 1, false),
                 reachable.volume(),
                 reachable.volumeFree(),
                 reachable.poolFree(),

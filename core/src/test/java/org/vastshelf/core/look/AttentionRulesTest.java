@@ -74,7 +74,15 @@ class AttentionRulesTest {
         Estate estate = estate(500);
         Drive drive = estate.drives().get("hill/1/2");
         Drive ailing = new Drive(
-                "hill", 1, 2, drive.label(), drive.kind(), drive.state(), new DriveHealth(0, 41, 13, 0, 9), "");
+                "hill",
+                1,
+                2,
+                drive.label(),
+                drive.kind(),
+                drive.state(),
+                new DriveHealth(0, 0, 41, 13, 0, 30, 9, 0),
+                "",
+                false);
         assertThat(find(estate.withDrives(List.of(ailing)), Usage.NONE, Map.of()))
                 .singleElement()
                 .satisfies(a -> {

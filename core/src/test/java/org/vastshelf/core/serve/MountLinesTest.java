@@ -33,7 +33,7 @@ class MountLinesTest {
         assertThat(MountLines.of(share(false, true), Samples.SERVER, "suki"))
                 .extracting(MountLines.MountLine::protocol)
                 .containsOnly("NFS");
-        FileServer hidden = new FileServer("hill", "site", "", "", 1, false);
+        FileServer hidden = FileServer.of("hill", "site", "", "", 1, false);
         assertThat(MountLines.of(share(true, true), hidden, "suki")).isEmpty();
     }
 }

@@ -11,6 +11,7 @@ import org.vastshelf.core.estate.AccessRule.Level;
 import org.vastshelf.core.estate.AccessRule.Subject;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
@@ -19,6 +20,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
@@ -33,9 +35,9 @@ public final class DemoEstate {
 
     private static final Bytes TB = Bytes.of(1_000_000_000_000L);
     private static final Cidr GARDEN = new Cidr("10.20.0.0/16");
-    private static final DriveHealth WELL = new DriveHealth(0, 0, 0, 0, 21_400);
-    private static final DriveHealth NEW = new DriveHealth(0, 0, 0, 0, 12);
-    private static final DriveHealth AILING = new DriveHealth(96, 41, 13, 0, 39_750);
+    private static final DriveHealth WELL = DriveHealth.well(21_400);
+    private static final DriveHealth NEW = DriveHealth.well(12);
+    private static final DriveHealth AILING = new DriveHealth(96, 82, 41, 13, 0, 46, 39_750, 0);
 
     private DemoEstate() {}
 
@@ -60,7 +62,8 @@ public final class DemoEstate {
                 DriveKind.SPINNING,
                 DriveState.UNCLAIMED,
                 WELL,
-                "1.8 TB of an older pool named 'glasshouse-2021'"));
+                "1.8 TB of an older pool named 'glasshouse-2021'",
+                false));
         rack(drives, "saltmarsh", 1, 1, 7, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
         rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "dewpond", 1, 4, 2, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
@@ -72,7 +75,9 @@ public final class DemoEstate {
                 Estate.keyed(pools(), Pool::name),
                 Estate.keyed(volumes(), Volume::name),
                 Estate.keyed(shares(), Share::name),
-                Estate.keyed(limits(), LimitRule::key));
+                Estate.keyed(limits(), LimitRule::key),
+                Map.of(),
+                Map.of());
     }
 
     private static List<Site> sites() {
@@ -85,10 +90,10 @@ public final class DemoEstate {
 
     private static List<FileServer> servers() {
         return List.of(
-                new FileServer("fernhill", "glasshouse-hill", "fernhill.larkmoor.example", "10.20.1.10", 2, false),
-                new FileServer("saltmarsh", "saltmarsh-annex", "saltmarsh.larkmoor.example", "10.30.1.10", 1, false),
-                new FileServer("northbank", "north-region", "northbank.larkmoor.example", "10.60.1.10", 2, true),
-                new FileServer("dewpond", "heath-station", "dewpond.larkmoor.example", "10.40.1.10", 1, false));
+                FileServer.of("fernhill", "glasshouse-hill", "fernhill.larkmoor.example", "10.20.1.10", 2, false),
+                FileServer.of("saltmarsh", "saltmarsh-annex", "saltmarsh.larkmoor.example", "10.30.1.10", 1, false),
+                FileServer.of("northbank", "north-region", "northbank.larkmoor.example", "10.60.1.10", 2, true),
+                FileServer.of("dewpond", "heath-station", "dewpond.larkmoor.example", "10.40.1.10", 1, false));
     }
 
     private static List<Enclosure> enclosures() {
@@ -111,7 +116,7 @@ public final class DemoEstate {
             DriveState state,
             DriveHealth health) {
         for (int i = 0; i < count; i++) {
-            drives.add(new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, ""));
+            drives.add(new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, "", false));
         }
     }
 
@@ -126,13 +131,14 @@ public final class DemoEstate {
         return new Pool(
                 name,
                 server,
-                layout,
-                members,
+                List.of(DriveGroup.bulk(layout, members)),
                 spares,
                 LayoutQuestion.DEFAULT_RESERVE,
                 LayoutQuestion.DEFAULT_ALIGN,
                 reserve,
-                Bytes.ZERO);
+                Bytes.ZERO,
+                name.equals("yew") || name.equals("sedge") ? PaceClass.SWIFT : PaceClass.STEADY,
+                false);
     }
 
     private static List<Pool> pools() {
@@ -142,21 +148,12 @@ public final class DemoEstate {
                 pool("yew", Layout.RAID_5, bays("fernhill", 1, 17, 19), List.of(), Bytes.ZERO),
                 pool("ash", Layout.TERRACED_2, bays("fernhill", 2, 1, 7), List.of(), Bytes.tib(1)),
                 pool("reed", Layout.RAID_5, bays("saltmarsh", 1, 1, 7), List.of(), Bytes.ZERO),
-                new Pool(
-                        "tern",
-                        "northbank",
-                        Layout.RAID_0,
-                        List.of(),
-                        List.of(),
-                        Bytes.ZERO,
-                        Bytes.ZERO,
-                        Bytes.ZERO,
-                        Bytes.tib(20)),
+                Pool.reservation("tern", "northbank", Bytes.tib(20), PaceClass.STEADY),
                 pool("sedge", Layout.RAID_1, bays("dewpond", 1, 4, 5), List.of(), Bytes.ZERO));
     }
 
     private static Volume volume(String name, String pool, long tebibytes, boolean thin) {
-        return new Volume(name, pool, Bytes.tib(tebibytes), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
+        return Volume.plain(name, pool, Bytes.tib(tebibytes), thin, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
     }
 
     private static List<Volume> volumes() {

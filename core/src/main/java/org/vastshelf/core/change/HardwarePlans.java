@@ -1,0 +1,150 @@
+package org.vastshelf.core.change;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import org.vastshelf.core.estate.Arrival;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.Enclosure;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.UnitSystem;
+import org.vastshelf.core.volume.MoveCandidates;
+
+/** Plans enclosures that come and go, and restarts. */
+final class HardwarePlans {
+
+    /** Bandwidth of moves that only make room. */
+    private static final int MOVE_MIBPS = 600;
+
+    private static final Duration TAKEOVER = Duration.ofSeconds(12);
+    private static final Duration RESTART = Duration.ofSeconds(240);
+
+    private HardwarePlans() {}
+
+    static void add(PlanDraft draft, Change.AddEnclosure change) {
+        String name = change.server() + "/" + change.number();
+        String key = "enclosure " + name + ": ";
+        Arrival arrival = draft.estate().arrivals().get(name);
+        if (arrival == null) {
+            draft.refuse(key + "seen", "No rescan has seen an enclosure " + name, "rescan");
+            return;
+        }
+        if (!arrival.isReady()) {
+            draft.refuse(
+                    key + "ready", "Enclosure " + name + " can't be used yet: " + arrival.missing(), "then rescan");
+            return;
+        }
+        draft.step(new Step.AddEnclosure(arrival));
+        draft.fine(key + "drives", arrival.drives().size() + " drives come in unclaimed");
+    }
+
+    static void remove(PlanDraft draft, Usage usage, Change.RemoveEnclosure change) {
+        String name = change.server() + "/" + change.number();
+        String key = "enclosure " + name + ": ";
+        Enclosure enclosure = draft.estate().enclosures().get(name);
+        if (enclosure == null) {
+            draft.refuse(key + "name", "There is no enclosure '" + name + "'", "");
+            return;
+        }
+        List<Pool> rooted = draft.estate().pools().values().stream()
+                .filter(p -> p.members().stream().anyMatch(d -> isIn(draft, d, enclosure)))
+                .toList();
+        // The way out is always the same: volumes first, then spares, groups, drives, and the enclosure last.
+        for (Pool pool : rooted) {
+            if (!moveOff(draft, usage, pool, rooted, key)) {
+                return;
+            }
+        }
+        rooted.forEach(pool -> PoolEdits.dissolve(draft, pool));
+        releaseSpares(draft, enclosure);
+        draft.step(new Step.RemoveEnclosure(
+                enclosure, draft.estate().drivesIn(enclosure).toList()));
+        if (rooted.isEmpty()) {
+            draft.fine(key + "empty", "No pool has members in it");
+        } else {
+            draft.confirm(
+                    key + "pools",
+                    "Pools " + String.join(", ", rooted.stream().map(Pool::name).toList())
+                            + " are dissolved; their drives elsewhere become unclaimed");
+        }
+    }
+
+    private static boolean isIn(PlanDraft draft, String drive, Enclosure enclosure) {
+        Drive found = draft.estate().drives().get(drive);
+        return found != null && found.enclosureKey().equals(enclosure.key());
+    }
+
+    private static boolean moveOff(PlanDraft draft, Usage usage, Pool pool, List<Pool> going, String key) {
+        List<String> names = going.stream().map(Pool::name).toList();
+        for (Volume volume : draft.estate().volumesOn(pool.name()).toList()) {
+            Optional<Pool> target = MoveCandidates.of(draft.estate(), usage, volume).stream()
+                    .filter(MoveCandidates.Candidate::isPossible)
+                    .map(MoveCandidates.Candidate::pool)
+                    .filter(p -> !names.contains(p.name()))
+                    .findFirst();
+            if (target.isEmpty()) {
+                draft.refuse(
+                        key + "volume " + volume.name(),
+                        "Volume " + volume.name() + " with "
+                                + UnitSystem.BINARY.format(
+                                        usage.of(volume.name()).used())
+                                + " on pool " + pool.name()
+                                + " has nowhere to go; taking the enclosure out would lose it",
+                        "make room on another pool");
+                return false;
+            }
+            VolumeEdits.move(
+                    draft,
+                    usage,
+                    new Change.MoveVolume(volume.name(), target.get().name(), MOVE_MIBPS));
+        }
+        return true;
+    }
+
+    private static void releaseSpares(PlanDraft draft, Enclosure enclosure) {
+        for (Pool pool : List.copyOf(draft.estate().pools().values())) {
+            List<String> spares = pool.spares().stream()
+                    .filter(s -> isIn(draft, s, enclosure))
+                    .toList();
+            if (!spares.isEmpty()) {
+                PoolEdits.releaseSpares(draft, new Change.ReleaseSpares(pool.name(), spares));
+            }
+        }
+    }
+
+    static void restart(PlanDraft draft, Change.RestartNode change) {
+        String key = "node " + change.server() + " " + change.node() + ": ";
+        FileServer server = draft.estate().servers().get(change.server());
+        if (server == null) {
+            draft.refuse(key + "server", "There is no file server '" + change.server() + "'", "");
+            return;
+        }
+        if (server.managed() || change.node() < 1 || change.node() > server.nodes()) {
+            draft.refuse(
+                    key + "node",
+                    server.managed()
+                            ? "The nodes of a managed service are not ours to restart"
+                            : "node is " + change.node() + ", must be 1 to " + server.nodes(),
+                    "");
+            return;
+        }
+        if (server.nodes() > 1) {
+            draft.step(new Step.Work("Let another node of " + server.name() + " take over", TAKEOVER));
+            draft.step(new Step.Work(change.title(), RESTART));
+            draft.step(new Step.Work("Give node " + change.node() + " its shares back", TAKEOVER));
+            draft.watch(
+                    key + "interruption",
+                    "Clients wait " + 2 * TAKEOVER.toSeconds() + " s in all: " + TAKEOVER.toSeconds()
+                            + " s while the other node takes over, and again on the way back",
+                    "choose a quiet hour");
+        } else {
+            draft.step(new Step.Work(change.title(), RESTART));
+            draft.confirm(
+                    key + "interruption",
+                    server.name() + " has one node: its shares stop for " + RESTART.toSeconds() + " s");
+        }
+    }
+}

@@ -1,0 +1,314 @@
+package org.vastshelf.core.change;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.LayoutAnswer;
+import org.vastshelf.core.layout.LayoutComparison;
+import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.layout.Replacement;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Plans more drives for pools: groups, wider groups, and larger drives in place of smaller ones. */
+final class PoolGrowth {
+
+    private PoolGrowth() {}
+
+    static void addGroup(PlanDraft draft, Change.AddGroup change) {
+        String key = "pool " + change.pool() + ": ";
+        draft.pool(change.pool())
+                .filter(pool -> hasDrives(draft, pool, key))
+                .ifPresent(pool -> draft.freeDrives(key, pool.server(), change.drives())
+                        .ifPresent(drives -> addGroup(draft, change, pool, drives, key)));
+    }
+
+    private static boolean hasDrives(PlanDraft draft, Pool pool, String key) {
+        if (pool.isReservation()) {
+            draft.refuse(key + "kind", "Pool " + pool.name() + " is a reservation without drives", "reserve more");
+        } else if (pool.isLost()) {
+            draft.refuse(key + "lost", "Pool " + pool.name() + " has lost data", "dissolve it and build again");
+        }
+        return !pool.isReservation() && !pool.isLost();
+    }
+
+    private static void addGroup(PlanDraft draft, Change.AddGroup change, Pool pool, List<Drive> drives, String key) {
+        Optional<Volume> thin = draft.estate()
+                .volumesOn(pool.name())
+                .filter(Volume::thin)
+                .filter(v -> change.fast() && !change.asCache())
+                .findFirst();
+        if (thin.isPresent()) {
+            draft.refuse(
+                    key + "thin",
+                    "Volume " + thin.get().name() + " is thin; thin volumes are not possible on a pool with a fast"
+                            + " and a bulk part",
+                    "make it thick, or use the fast part as read cache");
+            return;
+        }
+        if (!possible(draft, key, change.layout(), question(pool, drives))) {
+            return;
+        }
+        draft.checkContents(key, drives);
+        List<String> keys = drives.stream().map(Drive::key).toList();
+        DriveGroup.Part part = change.fast() ? DriveGroup.Part.FAST : DriveGroup.Part.BULK;
+        DriveGroup group = new DriveGroup(change.layout(), keys, part, java.util.Map.of(), false);
+        Pool grown = pool.plusGroup(group);
+        Pool after = change.fast() ? faster(grown.withFastAsCache(change.asCache())) : grown;
+        step(draft, "Add a group to pool " + pool.name(), Duration.ofSeconds(40), pool, after, drives);
+        draft.permanent("The layout of the new group of " + pool.name()
+                + " can't be changed, and it can't be taken out again. Undoing means moving off what the pool holds.");
+        if (change.layout() == org.vastshelf.core.layout.Layout.RAID_0 && !change.asCache()) {
+            draft.confirm(key + "unsafe", "A group without protection puts all of " + pool.name() + " at risk");
+        }
+    }
+
+    private static Pool faster(Pool pool) {
+        return new Pool(
+                pool.name(),
+                pool.server(),
+                pool.groups(),
+                pool.spares(),
+                pool.driveReserve(),
+                pool.align(),
+                pool.reserve(),
+                pool.reserved(),
+                PaceClass.BRISK,
+                pool.fastAsCache());
+    }
+
+    private static LayoutQuestion question(Pool pool, List<Drive> drives) {
+        return new LayoutQuestion(
+                drives.stream().map(Drive::label).toList(),
+                0,
+                pool.driveReserve(),
+                pool.align(),
+                drives.getFirst().kind().rates());
+    }
+
+    private static boolean possible(
+            PlanDraft draft, String key, org.vastshelf.core.layout.Layout layout, LayoutQuestion question) {
+        return switch (LayoutComparison.answer(layout, question)) {
+            case LayoutAnswer.Possible p -> true;
+            case LayoutAnswer.NotPossible not -> {
+                draft.refuse(key + "layout", not.reason(), not.remedy());
+                yield false;
+            }
+        };
+    }
+
+    static void addDrives(PlanDraft draft, Usage usage, Change.AddDrives change) {
+        String key = "pool " + change.pool() + ": ";
+        draft.pool(change.pool()).filter(pool -> hasDrives(draft, pool, key)).ifPresent(pool -> {
+            if (change.group() < 0 || change.group() >= pool.groups().size()) {
+                draft.refuse(
+                        key + "group",
+                        "group is " + change.group() + ", must be 0 to "
+                                + (pool.groups().size() - 1),
+                        "");
+                return;
+            }
+            draft.freeDrives(key, pool.server(), change.drives())
+                    .ifPresent(drives -> addDrives(draft, usage, change, pool, drives, key));
+        });
+    }
+
+    private static void addDrives(
+            PlanDraft draft, Usage usage, Change.AddDrives change, Pool pool, List<Drive> drives, String key) {
+        DriveGroup group = pool.groups().get(change.group());
+        List<Drive> all = Stream.concat(draft.estate().drives(group.members()).stream(), drives.stream())
+                .toList();
+        if (!possible(draft, key, group.layout(), question(pool, all))) {
+            return;
+        }
+        draft.checkContents(key, drives);
+        DriveGroup wider = group.withMembers(all.stream().map(Drive::key).toList());
+        Bytes used = usedOf(draft.estate(), usage, pool);
+        // Every block in use is read and written once to lie across the new width too.
+        double rate = drives.getFirst().kind().rates().rebuildMiBps()
+                * Bytes.MIB
+                * group.members().size();
+        Duration expected = Duration.ofSeconds(60 + (long) (used.value() / rate));
+        step(
+                draft,
+                "Spread pool " + pool.name() + " over " + drives.size() + " more drives",
+                expected,
+                pool,
+                pool.withGroup(change.group(), wider),
+                drives);
+        draft.permanent("Group " + (change.group() + 1) + " of " + pool.name()
+                + " can't be made narrower again. Undoing means moving off what the pool holds.");
+    }
+
+    private static Bytes usedOf(Estate estate, Usage usage, Pool pool) {
+        return Ledgers.usable(estate, pool)
+                .minus(Ledgers.ofPool(estate, usage, pool).free());
+    }
+
+    /** One step that puts unclaimed drives to use. */
+    private static void step(
+            PlanDraft draft, String title, Duration expected, Pool before, Pool after, List<Drive> drives) {
+        List<Drive> used =
+                drives.stream().map(d -> d.wiped().in(DriveState.IN_USE)).toList();
+        draft.step(new Step.ChangePool(title, expected, before, after, drives, used));
+    }
+
+    static void replace(PlanDraft draft, Usage usage, Change.ReplaceDrives change) {
+        String key = "pool " + change.pool() + ": ";
+        draft.pool(change.pool()).filter(pool -> hasDrives(draft, pool, key)).ifPresent(pool -> {
+            List<String> next = change.swaps().stream().map(Change.Swap::next).toList();
+            draft.freeDrives(key, pool.server(), next)
+                    .filter(drives -> membersFit(draft, change, pool, key))
+                    .ifPresent(drives -> replace(draft, usage, change, key));
+        });
+    }
+
+    private static boolean membersFit(PlanDraft draft, Change.ReplaceDrives change, Pool pool, String key) {
+        boolean fits = true;
+        Estate estate = draft.estate();
+        long distinct = change.swaps().stream().map(Change.Swap::old).distinct().count();
+        if (distinct < change.swaps().size()) {
+            draft.refuse(key + "twice", "A drive is to be replaced twice", "name each drive once");
+            fits = false;
+        }
+        for (Change.Swap swap : change.swaps()) {
+            int index = pool.groupOf(swap.old());
+            if (index < 0) {
+                draft.refuse(key + swap.old(), "Drive '" + swap.old() + "' is not a member of " + pool.name(), "");
+                fits = false;
+                continue;
+            }
+            Bytes least = pool.groups().get(index).countedOf(estate.drives().get(swap.old()));
+            Drive next = estate.drives().get(swap.next());
+            if (least.isMoreThan(next.label())) {
+                draft.refuse(
+                        key + swap.next(),
+                        "Drive " + swap.next() + " has " + UnitSystem.DECIMAL.format(next.label())
+                                + ", must be at least " + UnitSystem.DECIMAL.format(least),
+                        "choose a larger drive");
+                fits = false;
+            }
+            if (estate.rebuilds().containsKey(swap.old())) {
+                draft.refuse(key + swap.old(), "Drive " + swap.old() + " is being rebuilt", "wait for its end");
+                fits = false;
+            }
+        }
+        return fits;
+    }
+
+    private static void replace(PlanDraft draft, Usage usage, Change.ReplaceDrives change, String key) {
+        Estate begin = draft.estate();
+        Pool first = begin.pools().get(change.pool());
+        Bytes usable = Ledgers.usable(begin, first);
+        double allocated = usable.isZero() ? 0 : usedOf(begin, usage, first).shareOf(usable);
+        List<Drive> incoming =
+                begin.drives(change.swaps().stream().map(Change.Swap::next).toList());
+        draft.checkContents(key, incoming);
+        double least = 0;
+        double most = 0;
+        for (Change.Swap swap : change.swaps()) {
+            Pool pool = draft.estate().pools().get(change.pool());
+            Drive old = draft.estate().drives().get(swap.old());
+            Drive next = draft.estate().drives().get(swap.next());
+            double hours = old.kind().rates().rebuildHours(old.label());
+            least += hours * allocated;
+            most += hours;
+            int index = pool.groupOf(old.key());
+            Pool after = pool.withGroup(index, pool.groups().get(index).swapped(old, next));
+            Drive released =
+                    old.state() == DriveState.FAILED ? old : old.wiped().in(DriveState.UNCLAIMED);
+            draft.step(new Step.ChangePool(
+                    "Replace " + old.key() + " (" + UnitSystem.DECIMAL.format(old.label()) + ") by " + next.key() + " ("
+                            + UnitSystem.DECIMAL.format(next.label()) + ")",
+                    Duration.ofSeconds(Math.max(60, Math.round(hours * Math.max(allocated, 0.01) * 3600))),
+                    pool,
+                    after,
+                    List.of(old, next),
+                    List.of(released, next.wiped().in(DriveState.IN_USE))));
+        }
+        draft.watch(
+                key + "hours",
+                String.format(
+                        Locale.ROOT,
+                        "Copying takes %.0f to %.0f hours in all: the allocated part, or every drive whole",
+                        least,
+                        most),
+                "it can be paused and goes on after a restart");
+        if (change.takeSpace()) {
+            takeSpace(draft, change.pool());
+        } else {
+            draft.watch(
+                    key + "untaken",
+                    "The pool is not told to take the new space; it stays unused until it is",
+                    "let the pool take it");
+        }
+    }
+
+    static void takeSpace(PlanDraft draft, String name) {
+        draft.pool(name)
+                .filter(pool -> hasDrives(draft, pool, "pool " + name + ": "))
+                .ifPresent(pool -> {
+                    Pool after = pool.withGroups(
+                            pool.groups().stream().map(DriveGroup::taken).toList());
+                    if (after.equals(pool)) {
+                        draft.watch(
+                                "pool " + name + ": taken", "Pool " + name + " has taken all its space already", "");
+                        return;
+                    }
+                    Bytes before = Ledgers.usable(draft.estate(), pool);
+                    draft.step(new Step.ChangePool(
+                            "Let pool " + name + " take the new space",
+                            Duration.ofSeconds(30),
+                            pool,
+                            after,
+                            List.of(),
+                            List.of()));
+                    Bytes gained = Ledgers.usable(draft.estate(), after).minusOrZero(before);
+                    if (gained.isZero()) {
+                        draft.watch(
+                                "pool " + name + ": gain",
+                                "The pool gains nothing: its smallest drives still set the measure",
+                                "replace all drives of the group, or use a terraced layout");
+                    } else {
+                        draft.fine(
+                                "pool " + name + ": gain",
+                                "Pool " + name + " gains " + UnitSystem.BINARY.format(gained) + " at the end");
+                    }
+                });
+    }
+
+    /** The stages of a replacement, for those who want to see them before they decide. */
+    static List<Replacement.Stage> stages(Estate estate, Usage usage, Change.ReplaceDrives change) {
+        Pool pool = estate.pools().get(change.pool());
+        List<Replacement.Stage> stages = new ArrayList<>();
+        Bytes usable = Ledgers.usable(estate, pool);
+        double allocated = usable.isZero() ? 0 : usedOf(estate, usage, pool).shareOf(usable);
+        for (int i = 0; i < pool.groups().size(); i++) {
+            DriveGroup group = pool.groups().get(i);
+            List<Change.Swap> mine = change.swaps().stream()
+                    .filter(s -> group.members().contains(s.old()))
+                    .toList();
+            stages.addAll(Replacement.stages(
+                    group.layout(),
+                    Ledgers.questionOf(estate, pool, group),
+                    mine.stream().map(s -> group.members().indexOf(s.old())).toList(),
+                    mine.stream()
+                            .map(s -> estate.drives().get(s.next()).label())
+                            .toList(),
+                    allocated));
+        }
+        return stages;
+    }
+}

@@ -1,0 +1,19 @@
+package org.vastshelf.core.estate;
+
+import java.util.List;
+
+/**
+ * An enclosure that a rescan saw and that is not part of the estate yet.
+ *
+ * @param missing what it still needs before it can be used; empty for nothing
+ */
+public record Arrival(Enclosure enclosure, List<Drive> drives, String missing) {
+
+    public Arrival {
+        drives = List.copyOf(drives);
+    }
+
+    public boolean isReady() {
+        return missing.isEmpty();
+    }
+}

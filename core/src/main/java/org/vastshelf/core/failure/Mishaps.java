@@ -1,0 +1,226 @@
+package org.vastshelf.core.failure;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
+import org.vastshelf.core.estate.DriveHealth;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+
+/** What mishaps do to an estate: what is degraded, what takes over, what is lost. */
+public final class Mishaps {
+
+    private Mishaps() {}
+
+    /** The estate after a mishap, and what there is to tell of it, in order. */
+    public record Outcome(Estate estate, List<String> told) {}
+
+    /**
+     * Applies a mishap.
+     *
+     * @throws IllegalArgumentException when it cannot happen, such as to a drive that is not there
+     */
+    public static Outcome apply(Estate estate, Usage usage, Mishap mishap, Instant now) {
+        return switch (mishap) {
+            case Mishap.DriveFails fails -> gone(estate, usage, drive(estate, fails.drive()), false, now);
+            case Mishap.DrivePulled pulled -> gone(estate, usage, drive(estate, pulled.drive()), true, now);
+            case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()));
+            case Mishap.PowerCut cut -> power(estate, server(estate, cut.server()), true);
+            case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
+            case Mishap.ClientLoad load ->
+                new Outcome(
+                        estate.withServer(server(estate, load.server()).withLoad(load.percent())),
+                        List.of(load.title()));
+        };
+    }
+
+    private static Drive drive(Estate estate, String key) {
+        return Optional.ofNullable(estate.drives().get(key))
+                .orElseThrow(() -> new IllegalArgumentException("There is no drive '" + key + "'"));
+    }
+
+    private static FileServer server(Estate estate, String name) {
+        return Optional.ofNullable(estate.servers().get(name))
+                .filter(s -> !s.managed())
+                .orElseThrow(
+                        () -> new IllegalArgumentException("There is no file server '" + name + "' with hardware"));
+    }
+
+    private static Outcome power(Estate estate, FileServer server, boolean dark) {
+        if (server.dark() == dark) {
+            throw new IllegalArgumentException(
+                    "File server " + server.name() + " is " + (dark ? "without" : "with") + " power already");
+        }
+        String told = dark
+                ? "File server " + server.name() + " is without power; nothing on it is served, rebuilds wait"
+                : "File server " + server.name() + " has power again; rebuilds go on where they were";
+        return new Outcome(estate.withServer(server.withDark(dark)), List.of(told));
+    }
+
+    private static Outcome ail(Estate estate, Drive drive) {
+        DriveHealth before = drive.health();
+        DriveHealth worse = new DriveHealth(
+                before.reallocatedSectors() + 60,
+                before.reallocatedWeekAgo(),
+                before.pendingSectors() + 30,
+                before.pendingWeekAgo(),
+                before.uncorrectedErrors(),
+                before.temperature() + 6,
+                before.powerOnHours(),
+                before.wearPercent());
+        String why = worse.ailment().orElse("");
+        return new Outcome(
+                estate.withDrives(List.of(drive.withHealth(worse))), List.of("Drive " + drive.key() + " ails: " + why));
+    }
+
+    private static Outcome gone(Estate estate, Usage usage, Drive drive, boolean pulled, Instant now) {
+        if (drive.state() == DriveState.FAILED && !pulled) {
+            throw new IllegalArgumentException("Drive " + drive.key() + " has failed already");
+        }
+        Estate without = pulled
+                ? estate.withoutDrives(List.of(drive.key()))
+                : estate.withDrives(List.of(drive.in(DriveState.FAILED)));
+        List<String> told = new ArrayList<>();
+        told.add("Drive " + drive.key() + (pulled ? " was pulled" : " failed"));
+        Optional<Pool> pool = estate.poolOf(drive);
+        if (pool.isEmpty()) {
+            return new Outcome(without, told);
+        }
+        int index = pool.get().groupOf(drive.key());
+        return index < 0
+                ? spareGone(without, pool.get(), drive, told)
+                : memberGone(without, usage, pool.get(), index, drive, told, now);
+    }
+
+    private static Outcome spareGone(Estate estate, Pool pool, Drive drive, List<String> told) {
+        List<String> left =
+                pool.spares().stream().filter(k -> !k.equals(drive.key())).toList();
+        told.add("Pool " + pool.name() + " has one hot spare less, " + left.size() + " left");
+        return new Outcome(estate.withPool(pool.withSpares(left)), told);
+    }
+
+    private static Outcome memberGone(
+            Estate estate, Usage usage, Pool pool, int index, Drive drive, List<String> told, Instant now) {
+        DriveGroup group = pool.groups().get(index);
+        Estate quiet = estate.withoutRebuild(drive.key());
+        Set<String> gone = new HashSet<>(PoolState.gone(quiet, group));
+        gone.add(drive.key());
+        int parts = PoolState.parts(withDrive(quiet, drive), pool, group);
+        if (group.lost() || !Tolerance.survives(group.layout(), group.members(), parts, gone)) {
+            told.add("Pool " + pool.name() + " has lost data: " + gone.size() + " drives of a "
+                    + group.layout().title() + " group are gone, more than it survives. What it held has to come"
+                    + " back from a copy elsewhere");
+            Estate stopped = stopRebuilds(hold(quiet, drive), group);
+            return new Outcome(stopped.withPool(pool.withGroup(index, group.asLost())), told);
+        }
+        int further = Tolerance.furtherForCertain(group.layout(), group.members(), parts, gone);
+        told.add("Pool " + pool.name() + " is degraded and can lose " + further + " more for certain");
+        boolean pulled = !quiet.drives().containsKey(drive.key());
+        Outcome outcome = takeOver(hold(quiet, drive), usage, pool, index, drive, told, now);
+        boolean replaced = outcome.estate.poolOf(drive).isEmpty();
+        return pulled && replaced
+                ? new Outcome(outcome.estate.withoutDrives(List.of(drive.key())), outcome.told)
+                : outcome;
+    }
+
+    /** Lets hot spares that came later take over for members that are still without one. */
+    public static Outcome takeOverWaiting(Estate estate, Usage usage, Instant now) {
+        Estate next = estate;
+        List<String> told = new ArrayList<>();
+        for (String name : estate.pools().keySet()) {
+            for (int i = 0; i < next.pools().get(name).groups().size(); i++) {
+                Pool pool = next.pools().get(name);
+                DriveGroup group = pool.groups().get(i);
+                if (group.lost() || pool.spares().isEmpty()) {
+                    continue;
+                }
+                for (String member : group.members()) {
+                    Drive drive = next.drives().get(member);
+                    if (drive.state() == DriveState.FAILED
+                            && fittingSpare(next, pool, group.countedOf(drive), drive)
+                                    .isPresent()) {
+                        next = takeOver(next, usage, pool, i, drive, told, now).estate;
+                        break;
+                    }
+                }
+            }
+        }
+        return new Outcome(next, told);
+    }
+
+    /** A pulled member stays on the books as failed, so that the ledger keeps its bytes until it is replaced. */
+    private static Estate hold(Estate estate, Drive drive) {
+        return estate.drives().containsKey(drive.key())
+                ? estate
+                : estate.withDrives(List.of(drive.in(DriveState.FAILED)));
+    }
+
+    private static Estate withDrive(Estate estate, Drive drive) {
+        return estate.withDrives(List.of(drive.in(DriveState.FAILED)));
+    }
+
+    private static Estate stopRebuilds(Estate estate, DriveGroup group) {
+        Estate next = estate;
+        for (String member : group.members()) {
+            next = next.withoutRebuild(member);
+        }
+        return next;
+    }
+
+    private static Outcome takeOver(
+            Estate estate, Usage usage, Pool pool, int index, Drive drive, List<String> told, Instant now) {
+        DriveGroup group = pool.groups().get(index);
+        Optional<Drive> spare = fittingSpare(estate, pool, group.countedOf(drive), drive);
+        if (spare.isEmpty()) {
+            told.add("No hot spare of " + pool.name() + " fits; the rebuild waits for somebody to bring a drive");
+            return new Outcome(estate, told);
+        }
+        Drive next = spare.get();
+        List<String> left =
+                pool.spares().stream().filter(k -> !k.equals(next.key())).toList();
+        Pool after = pool.withGroup(index, group.swapped(drive, next)).withSpares(left);
+        Rebuild rebuild = rebuild(estate, usage, pool, drive, next, now);
+        told.add("Hot spare " + next.key() + " takes over; its rebuild "
+                + (estate.rebuildsOf(pool.name()).isEmpty() ? "begins" : "waits for its turn"));
+        return new Outcome(
+                estate.withDrives(List.of(next.in(DriveState.IN_USE)))
+                        .withPool(after)
+                        .withRebuild(rebuild),
+                told);
+    }
+
+    /** The smallest spare of the same kind that holds what counted of the drive. */
+    private static Optional<Drive> fittingSpare(Estate estate, Pool pool, Bytes needed, Drive gone) {
+        return estate.drives(pool.spares()).stream()
+                .filter(d -> d.kind() == gone.kind() && !needed.isMoreThan(d.label()))
+                .min(Comparator.comparing(Drive::label).thenComparing(Drive::key));
+    }
+
+    /** What has to be written: the share of the drive that its pool has in use. */
+    public static Rebuild rebuild(Estate estate, Usage usage, Pool pool, Drive failed, Drive target, Instant now) {
+        Bytes usable = Ledgers.usable(estate, pool);
+        Bytes free = Ledgers.ofPool(estate, usage, pool).free();
+        double allocated = usable.isZero() ? 0 : usable.minus(free).shareOf(usable);
+        int index = Math.max(0, pool.groupOf(failed.key()));
+        Bytes whole = pool.groups().get(index).countedOf(failed);
+        Bytes todo = Bytes.of(Math.max(1, (long) Math.ceil(whole.value() * allocated)));
+        long number = estate.rebuilds().values().stream()
+                        .mapToLong(Rebuild::number)
+                        .max()
+                        .orElse(0)
+                + 1;
+        return new Rebuild(pool.name(), failed.key(), target.key(), todo, Bytes.ZERO, now, number);
+    }
+}

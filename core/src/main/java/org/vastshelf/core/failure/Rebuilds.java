@@ -1,0 +1,93 @@
+package org.vastshelf.core.failure;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * Progress of rebuilds: in each pool one at a time, at the drive's write speed times what clients leave. Progress is a
+ * function of time alone, so that a jump of the clock and a restart come to the same as waiting.
+ */
+public final class Rebuilds {
+
+    private Rebuilds() {}
+
+    /** The estate at a later time, and which drives were finished when. */
+    public record Advanced(Estate estate, List<Finished> finished) {}
+
+    public record Finished(Rebuild rebuild, Instant at) {}
+
+    public static Advanced advance(Estate estate, Instant now) {
+        Estate next = estate;
+        List<Finished> finished = new ArrayList<>();
+        for (Pool pool : estate.pools().values()) {
+            next = advance(next, pool, now, finished);
+        }
+        return new Advanced(next, finished);
+    }
+
+    private static Estate advance(Estate estate, Pool pool, Instant now, List<Finished> finished) {
+        List<Rebuild> queue = estate.rebuildsOf(pool.name());
+        if (queue.isEmpty()) {
+            return estate;
+        }
+        FileServer server = estate.servers().get(pool.server());
+        Estate next = estate;
+        Instant at = queue.getFirst().asOf();
+        for (int i = 0; i < queue.size(); i++) {
+            Rebuild rebuild = queue.get(i);
+            if (server.dark()) {
+                next = next.withRebuild(rebuild.at(rebuild.done(), now));
+                continue;
+            }
+            Instant begin = i == 0 ? rebuild.asOf() : at.isAfter(rebuild.asOf()) ? at : rebuild.asOf();
+            if (!begin.isBefore(now)) {
+                next = next.withRebuild(rebuild.at(rebuild.done(), begin.isAfter(now) ? now : begin));
+                at = now;
+                continue;
+            }
+            double rate = bytesASecond(estate, rebuild, server);
+            double seconds = rebuild.todo().minusOrZero(rebuild.done()).value() / rate;
+            Instant end = begin.plusMillis((long) Math.ceil(seconds * 1_000));
+            if (end.isAfter(now)) {
+                long written = (long) (Duration.between(begin, now).toMillis() / 1_000.0 * rate);
+                Bytes done = rebuild.done().plus(Bytes.of(written)).min(rebuild.todo());
+                next = next.withRebuild(rebuild.at(done, now));
+                at = now;
+            } else {
+                next = next.withoutRebuild(rebuild.target());
+                finished.add(new Finished(rebuild.at(rebuild.todo(), end), end));
+                at = end;
+            }
+        }
+        return next;
+    }
+
+    /** Write speed of a rebuild: the drive's rate times (1 − share left to clients). */
+    public static double bytesASecond(Estate estate, Rebuild rebuild, FileServer server) {
+        Drive target = estate.drives().get(rebuild.target());
+        return target.kind().rates().rebuildMiBps() * Bytes.MIB * (100 - server.loadPercent()) / 100.0;
+    }
+
+    /** When a pool's running rebuild is expected to end; waiting ones come after it. */
+    public static Instant expectedEnd(Estate estate, Rebuild rebuild) {
+        FileServer server =
+                estate.servers().get(estate.pools().get(rebuild.pool()).server());
+        double seconds = 0;
+        Instant from = rebuild.asOf();
+        for (Rebuild before : estate.rebuildsOf(rebuild.pool())) {
+            seconds += before.todo().minusOrZero(before.done()).value() / bytesASecond(estate, before, server);
+            if (before.target().equals(rebuild.target())) {
+                break;
+            }
+        }
+        return from.plusSeconds((long) Math.ceil(seconds));
+    }
+}

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.failure;
+
+import org.jspecify.annotations.NullMarked;

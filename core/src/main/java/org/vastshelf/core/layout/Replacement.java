@@ -1,0 +1,63 @@
+package org.vastshelf.core.layout;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.vastshelf.core.layout.LayoutAnswer.Possible;
+import org.vastshelf.core.unit.Bytes;
+
+/** Growth by replacing drives one at a time: a step function, since the layout is worked out again after each. */
+public final class Replacement {
+
+    private Replacement() {}
+
+    /**
+     * One replacement.
+     *
+     * @param data bytes of data the layout gives after it, if all new space is taken
+     * @param leastHours to copy the allocated part
+     * @param mostHours to copy the whole of the old drive
+     * @param lossOdds odds of loss in {@code mostHours} with the old drive pulled first
+     */
+    public record Stage(
+            Bytes oldSize, Bytes newSize, Bytes data, double leastHours, double mostHours, double lossOdds) {}
+
+    /**
+     * All stages in order.
+     *
+     * @param drives sizes of the members as they are
+     * @param places which member is replaced, by its place in {@code drives}
+     * @param sizes of the new drives
+     * @param allocated share of the drives in use, 0 to 1
+     */
+    public static List<Stage> stages(
+            Layout layout, LayoutQuestion drives, List<Integer> places, List<Bytes> sizes, double allocated) {
+        List<Bytes> now = new ArrayList<>(drives.drives());
+        List<Stage> stages = new ArrayList<>();
+        for (int i = 0; i < places.size(); i++) {
+            LayoutQuestion before = with(drives, now);
+            Bytes old = now.set(places.get(i), sizes.get(i));
+            LayoutQuestion after = with(drives, now);
+            double hours = drives.rates().rebuildHours(drives.usable(old));
+            Possible layoutBefore = possible(layout, before);
+            stages.add(new Stage(
+                    old,
+                    sizes.get(i),
+                    LayoutComparison.space(layout, after).data(),
+                    hours * allocated,
+                    hours,
+                    LayoutComparison.oddsWithin(hours, 1, layoutBefore, before)));
+        }
+        return stages;
+    }
+
+    private static LayoutQuestion with(LayoutQuestion question, List<Bytes> drives) {
+        return new LayoutQuestion(drives, 0, question.driveReserve(), question.align(), question.rates());
+    }
+
+    private static Possible possible(Layout layout, LayoutQuestion question) {
+        return switch (LayoutComparison.answer(layout, question)) {
+            case Possible p -> p;
+            case LayoutAnswer.NotPossible not -> throw new IllegalArgumentException(not.reason());
+        };
+    }
+}

@@ -1,0 +1,47 @@
+package org.vastshelf.core.volume;
+
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.unit.Bytes;
+
+/** What a rule of automatic growth would have done over a history of daily use. */
+public final class GrowthSimulation {
+
+    private GrowthSimulation() {}
+
+    /**
+     * A day.
+     *
+     * @param size after what the rule did on that day
+     * @param grew whether it acted
+     * @param full whether even so the use exceeded the size
+     */
+    public record Day(LocalDate day, Bytes used, Bytes size, boolean grew, boolean full) {}
+
+    /** Runs the rule over the days, beginning with the given size. */
+    public static List<Day> run(GrowthRule rule, Bytes size, List<History.DayUse> history) {
+        List<Day> days = new ArrayList<>();
+        Bytes now = size;
+        @Nullable LocalDate last = null;
+        for (History.DayUse use : history) {
+            LocalDate before = last;
+            Optional<Duration> since =
+                    Optional.ofNullable(before).map(day -> Duration.ofDays(ChronoUnit.DAYS.between(day, use.day())));
+            Optional<Bytes> next = rule.next(now, use.used(), since);
+            if (next.isPresent()) {
+                now = next.get();
+                last = use.day();
+            }
+            days.add(new Day(
+                    use.day(), use.used(), now, next.isPresent(), use.used().isMoreThan(now)));
+        }
+        return days;
+    }
+}

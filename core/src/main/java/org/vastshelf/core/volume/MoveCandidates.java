@@ -1,0 +1,76 @@
+package org.vastshelf.core.volume;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.failure.PoolState;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Where a volume could go: every pool with its free space before and after, and why one does not do. */
+public final class MoveCandidates {
+
+    /** A pool that would be fuller than this after the move is listed with that reason. */
+    public static final int ALARM_PERCENT = 90;
+
+    private MoveCandidates() {}
+
+    /**
+     * One pool.
+     *
+     * @param problem why the volume cannot go there; empty when it can
+     */
+    public record Candidate(Pool pool, Bytes freeBefore, Bytes freeAfter, double usedAfter, String problem) {
+        public boolean isPossible() {
+            return problem.isEmpty();
+        }
+    }
+
+    /** All other pools; possible ones first, the emptiest first. */
+    public static List<Candidate> of(Estate estate, Usage usage, Volume volume) {
+        return estate.pools().values().stream()
+                .filter(p -> !p.name().equals(volume.pool()))
+                .map(p -> candidate(estate, usage, volume, p))
+                .sorted(Comparator.comparing(Candidate::isPossible)
+                        .reversed()
+                        .thenComparing(Candidate::freeAfter, Comparator.reverseOrder()))
+                .toList();
+    }
+
+    public static Candidate candidate(Estate estate, Usage usage, Volume volume, Pool pool) {
+        Bytes free = Ledgers.ofPool(estate, usage, pool).free();
+        Bytes usable = Ledgers.usable(estate, pool);
+        Bytes needed = needs(usage, volume);
+        Bytes after = free.minusOrZero(needed);
+        double used = usable.isZero() ? 1 : 1 - after.shareOf(usable);
+        return new Candidate(pool, free, after, used, problem(estate, volume, pool, free, needed, used));
+    }
+
+    /** What a volume takes from its pool: all of its size when thick, what it uses when thin. */
+    public static Bytes needs(Usage usage, Volume volume) {
+        Bytes used = usage.of(volume.name()).used();
+        return volume.thin() ? used : volume.size().max(used);
+    }
+
+    private static String problem(Estate estate, Volume volume, Pool pool, Bytes free, Bytes needed, double usedAfter) {
+        if (PoolState.of(estate, pool).standing() == PoolState.Standing.LOST) {
+            return "has lost data";
+        }
+        if (volume.thin() && pool.isMixed()) {
+            return "has a fast and a bulk part, on which thin volumes are not possible";
+        }
+        if (needed.isMoreThan(free)) {
+            return "has " + UnitSystem.BINARY.format(free) + " free, " + UnitSystem.BINARY.format(needed)
+                    + " are needed";
+        }
+        return usedAfter * 100 > ALARM_PERCENT
+                ? String.format(
+                        Locale.ROOT, "would be %.1f %% used, its alarm level is %d %%", usedAfter * 100, ALARM_PERCENT)
+                : "";
+    }
+}

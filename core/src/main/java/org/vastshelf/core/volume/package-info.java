@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.volume;
+
+import org.jspecify.annotations.NullMarked;
