@@ -95,9 +95,9 @@
     if (opener) open(opener.dataset.open);
     const head = event.target.closest('th[data-sort]');
     if (head) sort(head);
-    const all = event.target.closest('[data-check-all]');
+    const all = event.target.closest('[data-check-near]');
     if (all) {
-      const boxes = $$(all.dataset.checkAll);
+      const boxes = $$('input[type=checkbox]', all.closest('fieldset'));
       const on = boxes.some((box) => !box.checked);
       boxes.forEach((box) => (box.checked = on));
       boxes[0].dispatchEvent(new Event('change', { bubbles: true }));

@@ -39,3 +39,6 @@ CREATE TABLE hardware_event (
     CONSTRAINT pk_hardware_event PRIMARY KEY (id)
 );
 CREATE INDEX hardware_event_server ON hardware_event (server, id);
+
+-- While paused: since when. Afterwards: when it went on.
+ALTER TABLE shelf_order ADD COLUMN held_at DATETIME(6) NULL;

@@ -21,6 +21,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.folder.CatalogueCsv;
 import org.vastshelf.app.folder.FolderService;
+import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.look.DailyRecord;
 import org.vastshelf.app.orders.OrderRunner;
 
@@ -35,6 +36,7 @@ class CataloguesApi {
     private final CatalogueCsv csv;
     private final ShelfClock clock;
     private final OrderRunner orders;
+    private final HardwareService hardware;
     private final DailyRecord days;
 
     CataloguesApi(
@@ -43,12 +45,14 @@ class CataloguesApi {
             CatalogueCsv csv,
             ShelfClock clock,
             OrderRunner orders,
+            HardwareService hardware,
             DailyRecord days) {
         this.catalogues = catalogues;
         this.folders = folders;
         this.csv = csv;
         this.clock = clock;
         this.orders = orders;
+        this.hardware = hardware;
         this.days = days;
     }
 
@@ -105,6 +109,7 @@ class CataloguesApi {
         }
         clock.forward(Duration.ofHours(jump.hours));
         orders.run();
+        hardware.catchUp();
         days.catchUp();
         return new Now(clock.instant().toString());
     }

@@ -96,6 +96,19 @@ class OrdersApi {
         return view(orders.order(id));
     }
 
+    @PostMapping("/api/v1/orders/{id}/pause")
+    OrderView pause(@PathVariable long id) {
+        orders.pause(id);
+        return view(orders.order(id));
+    }
+
+    @PostMapping("/api/v1/orders/{id}/go-on")
+    OrderView goOn(@PathVariable long id) {
+        orders.goOn(id);
+        runner.run();
+        return view(orders.order(id));
+    }
+
     @PostMapping("/api/v1/orders/{id}/take-back")
     OrderView takeBack(@PathVariable long id) {
         orders.takeBack(id);

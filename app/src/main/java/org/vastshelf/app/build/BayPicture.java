@@ -71,13 +71,17 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
     }
 
     private static String state(Drive drive) {
-        return drive.health().ailment().isPresent()
+        return ails(drive)
                 ? "ailing"
                 : drive.state().name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
+    private static boolean ails(Drive drive) {
+        return drive.state() != DriveState.FAILED && drive.health().ailment().isPresent();
+    }
+
     private static String label(Estate estate, Drive drive) {
-        return drive.health().ailment().isPresent()
+        return ails(drive)
                 ? "ailing"
                 : estate.poolOf(drive)
                         .map(Pool::name)

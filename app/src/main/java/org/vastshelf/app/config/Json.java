@@ -10,6 +10,7 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.json.JsonMapper;
@@ -29,6 +30,7 @@ public class Json {
                 .addMixIn(FilePath.class, TextMixIn.class)
                 .addMixIn(Change.class, ChangeMixIn.class)
                 .addMixIn(Step.class, StepMixIn.class)
+                .addMixIn(Mishap.class, MishapMixIn.class)
                 .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);
     }
 
@@ -50,6 +52,9 @@ public class Json {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "change")
     interface ChangeMixIn {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "mishap")
+    interface MishapMixIn {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "step")
     interface StepMixIn {}

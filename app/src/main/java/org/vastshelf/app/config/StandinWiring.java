@@ -2,14 +2,17 @@ package org.vastshelf.app.config;
 
 import java.io.InputStream;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.vastshelf.app.desk.Contents;
 import org.vastshelf.core.change.Devices;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Rescan;
 import org.vastshelf.standins.device.SimulatedDevices;
 import org.vastshelf.standins.files.StoredContents;
+import org.vastshelf.standins.scenario.DemoDock;
 
 /** Puts the simulated file servers behind their ports. */
 @Configuration
@@ -18,6 +21,11 @@ class StandinWiring {
     @Bean
     Devices devices(Settings settings) {
         return new SimulatedDevices(settings.data().resolve("devices.log"));
+    }
+
+    @Bean
+    Rescan rescan(Settings settings) {
+        return server -> settings.demo() ? DemoDock.seenBy(server) : List.of();
     }
 
     @Bean

@@ -47,6 +47,11 @@ public record Figures(UnitSystem units) {
         return String.format(Locale.ROOT, "%,d", value);
     }
 
+    /** An amount of money given in cents. */
+    public String money(long cents) {
+        return String.format(Locale.ROOT, "%,d.%02d", cents / 100, cents % 100);
+    }
+
     public String percent(double share) {
         return String.format(Locale.ROOT, "%.1f %%", share * 100);
     }

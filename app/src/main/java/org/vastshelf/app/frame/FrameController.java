@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.look.DailyRecord;
 import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.security.Someone;
@@ -38,6 +39,7 @@ class FrameController {
     private final Preferences preferences;
     private final ShelfClock clock;
     private final OrderRunner orders;
+    private final HardwareService hardware;
     private final DailyRecord days;
 
     FrameController(
@@ -47,6 +49,7 @@ class FrameController {
             Preferences preferences,
             ShelfClock clock,
             OrderRunner orders,
+            HardwareService hardware,
             DailyRecord days) {
         this.estates = estates;
         this.catalogues = catalogues;
@@ -54,6 +57,7 @@ class FrameController {
         this.preferences = preferences;
         this.clock = clock;
         this.orders = orders;
+        this.hardware = hardware;
         this.days = days;
     }
 
@@ -123,6 +127,7 @@ class FrameController {
         }
         clock.forward(jump);
         orders.run();
+        hardware.catchUp();
         days.catchUp();
         return "redirect:" + local(referer);
     }

@@ -8,7 +8,11 @@ import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Step;
 
-/** A set of changes: a draft, or on its way, or ended. */
+/**
+ * A set of changes: a draft, or on its way, or ended.
+ *
+ * @param heldAt while paused, since when; afterwards, when it went on; null when it never paused
+ */
 public record Order(
         long id,
         String author,
@@ -16,6 +20,7 @@ public record Order(
         Instant createdAt,
         @Nullable Instant startedAt,
         @Nullable Instant finishedAt,
+        @Nullable Instant heldAt,
         Set<String> confirmed,
         String outcome,
         List<Line> lines,
@@ -45,6 +50,10 @@ public record Order(
             @Nullable Instant dueAt,
             @Nullable Instant finishedAt,
             Step step) {
+
+        Journalled delayed(Duration by) {
+            return new Journalled(position, state, startedAt.plus(by), dueAt.plus(by), finishedAt, step);
+        }
 
         /** Share of the expected time that has passed, 0 to 100. */
         public int percent(Instant now) {

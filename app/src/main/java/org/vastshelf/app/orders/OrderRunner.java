@@ -81,7 +81,7 @@ public class OrderRunner {
                 .map(order -> switch (order.state()) {
                     case RUNNING -> forward(order, now);
                     case TAKING_BACK -> back(order, now);
-                    case DRAFT, DONE, TAKEN_BACK -> false;
+                    case DRAFT, PAUSED, DONE, TAKEN_BACK -> false;
                 })
                 .orElse(false);
     }
@@ -102,7 +102,8 @@ public class OrderRunner {
         if (obstacle.isPresent()) {
             return giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.get() + ".");
         }
-        Instant at = lastEnd(order);
+        Instant end = lastEnd(order);
+        Instant at = order.heldAt() != null && order.heldAt().isAfter(end) ? order.heldAt() : end;
         Instant due = at.plus(step.step().expected());
         orders.journal(order.id(), new Journalled(step.position(), StepState.STARTED, at, due, null, step.step()));
         return true;
@@ -183,7 +184,7 @@ public class OrderRunner {
                 .orElse(order.startedAt());
     }
 
-    private static String key(Order order, Journalled step) {
+    static String key(Order order, Journalled step) {
         return "order-" + order.id() + "-" + order.startedAt().toEpochMilli() + "-step-" + step.position();
     }
 

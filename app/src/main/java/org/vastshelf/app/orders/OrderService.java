@@ -1,5 +1,6 @@
 package org.vastshelf.app.orders;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
@@ -13,6 +14,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
+import org.vastshelf.core.change.Devices;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.estate.Estate;
@@ -26,12 +28,14 @@ public class OrderService {
     private final OrderStore orders;
     private final EstateStore estates;
     private final UsageStore usage;
+    private final Devices devices;
     private final ShelfClock clock;
 
-    OrderService(OrderStore orders, EstateStore estates, UsageStore usage, ShelfClock clock) {
+    OrderService(OrderStore orders, EstateStore estates, UsageStore usage, Devices devices, ShelfClock clock) {
         this.orders = orders;
         this.estates = estates;
         this.usage = usage;
+        this.devices = devices;
         this.clock = clock;
     }
 
@@ -55,6 +59,13 @@ public class OrderService {
 
     public Order order(long id) {
         return orders.find(id).orElseThrow(() -> new NoSuchOrder(id));
+    }
+
+    /** Whether an order is still on its way; one that was discarded is not. */
+    public boolean isUnderWay(long id) {
+        return orders.find(id)
+                .filter(o -> o.isUnderWay() || o.state() == OrderState.PAUSED)
+                .isPresent();
     }
 
     public List<Order> page(long before, int limit) {
@@ -130,6 +141,12 @@ public class OrderService {
      */
     @Transactional
     public Order carryOut(long id) {
+        return carryOut(id, clock.instant());
+    }
+
+    /** Starts a draft as of a time, which a jump of the clock may have passed. */
+    @Transactional
+    public Order carryOut(long id, Instant now) {
         Order order = requireDraft(id);
         Plan plan = plan(order.changes());
         if (plan.steps().isEmpty() && !plan.isRefused()) {
@@ -144,17 +161,46 @@ public class OrderService {
         if (!open.isEmpty()) {
             throw new NotReady("To be confirmed first: " + texts(open));
         }
-        Instant now = clock.instant();
         orders.start(id, plan.steps(), now);
         return order(id);
     }
 
-    /** Turns a running order round. */
+    /** Lets a running order rest where it is. */
+    @Transactional
+    public void pause(long id) {
+        require(id, OrderState.RUNNING);
+        orders.hold(id, OrderState.PAUSED, clock.instant());
+    }
+
+    /** Lets a paused order go on; what its step still had to do when it was paused is still to do. */
+    @Transactional
+    public void goOn(long id) {
+        Order order = require(id, OrderState.PAUSED);
+        Instant now = clock.instant();
+        Duration rested = Duration.between(order.heldAt(), now);
+        for (Order.Journalled step : order.steps()) {
+            if (step.state() == Order.StepState.STARTED) {
+                devices.delay(OrderRunner.key(order, step), rested);
+                orders.journal(id, step.delayed(rested));
+            }
+        }
+        orders.hold(id, OrderState.RUNNING, now);
+    }
+
+    private Order require(long id, OrderState state) {
+        Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
+        if (order.state() != state) {
+            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be " + state.title());
+        }
+        return order;
+    }
+
+    /** Turns a running or paused order round. */
     @Transactional
     public void takeBack(long id) {
         Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
-        if (order.state() != OrderState.RUNNING) {
-            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be running");
+        if (order.state() != OrderState.RUNNING && order.state() != OrderState.PAUSED) {
+            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be running or paused");
         }
         orders.state(id, OrderState.TAKING_BACK, (order.outcome() + " Taken back on request.").strip(), null);
     }

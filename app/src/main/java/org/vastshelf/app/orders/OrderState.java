@@ -4,6 +4,7 @@ package org.vastshelf.app.orders;
 public enum OrderState {
     DRAFT("draft", "waiting"),
     RUNNING("running", "waiting"),
+    PAUSED("paused", "waiting"),
     TAKING_BACK("being taken back", "waiting"),
     DONE("done", "fine"),
     TAKEN_BACK("taken back", "watch");

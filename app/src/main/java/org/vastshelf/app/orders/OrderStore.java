@@ -106,6 +106,14 @@ class OrderStore {
                 .execute();
     }
 
+    void hold(long order, OrderState state, Instant at) {
+        db.update(SHELF_ORDER)
+                .set(SHELF_ORDER.STATE, state.name())
+                .set(SHELF_ORDER.HELD_AT, Times.stored(at))
+                .where(SHELF_ORDER.ID.eq(order))
+                .execute();
+    }
+
     List<Long> underWay() {
         return db.select(SHELF_ORDER.ID)
                 .from(SHELF_ORDER)
@@ -184,6 +192,7 @@ class OrderStore {
                 Times.instant(row.getCreatedAt()),
                 Times.instant(row.getStartedAt()),
                 Times.instant(row.getFinishedAt()),
+                Times.instant(row.getHeldAt()),
                 confirmed,
                 row.getOutcome(),
                 lines,

@@ -78,6 +78,19 @@ class OrdersController {
         return "redirect:/orders/" + id;
     }
 
+    @PostMapping("/orders/{id}/pause")
+    String pause(@PathVariable long id) {
+        orders.pause(id);
+        return "redirect:/orders/" + id;
+    }
+
+    @PostMapping("/orders/{id}/go-on")
+    String goOn(@PathVariable long id) {
+        orders.goOn(id);
+        runner.run();
+        return "redirect:/orders/" + id;
+    }
+
     @PostMapping("/orders/{id}/take-back")
     String takeBack(@PathVariable long id) {
         orders.takeBack(id);

@@ -10,26 +10,17 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.unit.Bytes;
 
 class PlankTest {
 
     private static Estate estate(int pools) {
         List<Pool> all = IntStream.range(0, pools)
-                .mapToObj(i -> new Pool(
-                        "pool-" + i,
-                        "north",
-                        Layout.RAID_0,
-                        List.of(),
-                        List.of(),
-                        Bytes.ZERO,
-                        Bytes.ZERO,
-                        Bytes.ZERO,
-                        Bytes.tib(10L * (1 + i % 5))))
+                .mapToObj(i -> Pool.reservation("pool-" + i, "north", Bytes.tib(10L * (1 + i % 5)), PaceClass.STEADY))
                 .toList();
         Volume volume = Volume.plain("film", "pool-0", Bytes.tib(15), true, 65_536, 85);
         return new Estate(
@@ -39,6 +30,8 @@ class PlankTest {
                 Map.of(),
                 Estate.keyed(all, Pool::name),
                 Map.of("film", volume),
+                Map.of(),
+                Map.of(),
                 Map.of(),
                 Map.of());
     }

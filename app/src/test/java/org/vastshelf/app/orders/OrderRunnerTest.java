@@ -85,7 +85,7 @@ class OrderRunnerTest {
     }
 
     private Order with(OrderState state, String outcome, List<Journalled> steps) {
-        return new Order(1, "odile", state, START, START, null, Set.of(), outcome, List.of(), steps);
+        return new Order(1, "odile", state, START, START, null, null, Set.of(), outcome, List.of(), steps);
     }
 
     private void begin(Step... steps) {

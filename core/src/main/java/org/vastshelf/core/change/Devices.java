@@ -1,5 +1,6 @@
 package org.vastshelf.core.change;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 
@@ -11,6 +12,9 @@ public interface Devices {
 
     /** When the work with this key is or was done; empty when the devices never heard of it. */
     Optional<Instant> endOf(String key);
+
+    /** Moves the end of the work with this key, after a rest; unknown work stays unknown. */
+    void delay(String key, Duration by);
 
     /** Gives up the work with this key, begun or done. */
     void takeBack(String key);

@@ -1,7 +1,6 @@
 package org.vastshelf.core.change;
 
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -17,7 +16,6 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.LayoutAnswer;
 import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.layout.LayoutQuestion;
-import org.vastshelf.core.layout.Replacement;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.UnitSystem;
@@ -287,28 +285,5 @@ final class PoolGrowth {
                                 "Pool " + name + " gains " + UnitSystem.BINARY.format(gained) + " at the end");
                     }
                 });
-    }
-
-    /** The stages of a replacement, for those who want to see them before they decide. */
-    static List<Replacement.Stage> stages(Estate estate, Usage usage, Change.ReplaceDrives change) {
-        Pool pool = estate.pools().get(change.pool());
-        List<Replacement.Stage> stages = new ArrayList<>();
-        Bytes usable = Ledgers.usable(estate, pool);
-        double allocated = usable.isZero() ? 0 : usedOf(estate, usage, pool).shareOf(usable);
-        for (int i = 0; i < pool.groups().size(); i++) {
-            DriveGroup group = pool.groups().get(i);
-            List<Change.Swap> mine = change.swaps().stream()
-                    .filter(s -> group.members().contains(s.old()))
-                    .toList();
-            stages.addAll(Replacement.stages(
-                    group.layout(),
-                    Ledgers.questionOf(estate, pool, group),
-                    mine.stream().map(s -> group.members().indexOf(s.old())).toList(),
-                    mine.stream()
-                            .map(s -> estate.drives().get(s.next()).label())
-                            .toList(),
-                    allocated));
-        }
-        return stages;
     }
 }

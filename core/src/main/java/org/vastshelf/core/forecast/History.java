@@ -66,6 +66,14 @@ public record History(LocalDate first, List<Bytes> used) {
         return first.plusDays(index);
     }
 
+    /** The newest days, at most so many, oldest first. */
+    public List<DayUse> lastDays(int most) {
+        int from = Math.max(0, used.size() - most);
+        return java.util.stream.IntStream.range(from, used.size())
+                .mapToObj(i -> new DayUse(day(i), used.get(i)))
+                .toList();
+    }
+
     double[] values() {
         return used.stream().mapToDouble(Bytes::value).toArray();
     }

@@ -88,6 +88,16 @@ public final class Ledgers {
         return withVolumes(lines, label, usable, estate.volumesOn(pool.name()).toList(), usage);
     }
 
+    /** What a volume was promised and what became of it; what it uses beyond its size is part of the whole. */
+    public static ByteLedger ofVolume(Usage usage, Volume volume) {
+        Usage.Held held = usage.of(volume.name());
+        List<Line> lines = new ArrayList<>();
+        add(lines, ByteKind.LIVE, "live files", held.live(), "allocated by its files");
+        add(lines, ByteKind.SNAPSHOTS, "snapshots", held.snapshots(), "held by snapshots alone");
+        lines.add(new Line(ByteKind.FREE, "free", volume.size().minusOrZero(held.used()), "what is left of its size"));
+        return new ByteLedger(volume.size().max(held.used()), lines, held.used().minusOrZero(volume.size()));
+    }
+
     /** All pools of one file server and the drives that are in none. */
     public static ByteLedger ofServer(Estate estate, Usage usage, String server) {
         ByteLedger unclaimed = unclaimed(estate.drivesOf(server)

@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
@@ -14,7 +15,7 @@ import org.vastshelf.core.change.Step;
 
 /**
  * File servers that take their time and remember what they were told, also across a killed application: each piece of
- * work is a line "key begin end" in their own log, and "key -" once it was taken back.
+ * work is a line "key begin end" in their own log, "key delayed end" after a rest, and "key -" once it was taken back.
  */
 public final class SimulatedDevices implements Devices {
 
@@ -57,6 +58,16 @@ public final class SimulatedDevices implements Devices {
     @Override
     public synchronized Optional<Instant> endOf(String key) {
         return Optional.ofNullable(ends.get(key));
+    }
+
+    @Override
+    public synchronized void delay(String key, Duration by) {
+        Instant end = ends.get(key);
+        if (end != null) {
+            Instant later = end.plus(by);
+            ends.put(key, later);
+            write(key + " delayed " + later);
+        }
     }
 
     @Override

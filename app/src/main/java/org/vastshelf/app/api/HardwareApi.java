@@ -1,0 +1,75 @@
+package org.vastshelf.app.api;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.hardware.HardwareEvents;
+import org.vastshelf.app.hardware.HardwareService;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.Arrival;
+import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.failure.Mishap;
+
+/** Rescans, locate lights, rebuilds and the stand-in bench. */
+@RestController
+class HardwareApi {
+
+    private static final int EVENTS = 200;
+
+    private final EstateStore estates;
+    private final HardwareService hardware;
+    private final HardwareEvents events;
+
+    HardwareApi(EstateStore estates, HardwareService hardware, HardwareEvents events) {
+        this.estates = estates;
+        this.hardware = hardware;
+        this.events = events;
+    }
+
+    record Light(boolean on) {}
+
+    record Told(List<String> told) {}
+
+    @GetMapping("/api/v1/arrivals")
+    List<Arrival> arrivals() {
+        return List.copyOf(estates.load().arrivals().values());
+    }
+
+    @GetMapping("/api/v1/rebuilds")
+    List<Rebuild> rebuilds() {
+        return List.copyOf(estates.load().rebuilds().values());
+    }
+
+    @GetMapping("/api/v1/hardware-events")
+    List<HardwareEvents.Event> events() {
+        return events.newest(EVENTS);
+    }
+
+    @PostMapping("/api/v1/servers/{name}/rescan")
+    List<Arrival> rescan(@PathVariable String name) {
+        hardware.rescan(name);
+        return arrivals();
+    }
+
+    @PostMapping("/api/v1/drives/{server}/{enclosure}/{bay}/locate")
+    void locate(
+            @PathVariable String server,
+            @PathVariable String enclosure,
+            @PathVariable String bay,
+            @RequestBody Light light) {
+        hardware.locate(server + "/" + enclosure + "/" + bay, light.on);
+    }
+
+    /** Lets a mishap happen to the simulated hardware. */
+    @PostMapping("/api/v1/bench")
+    Told happen(@RequestBody @Nullable Mishap mishap) {
+        if (mishap == null) {
+            throw new IllegalArgumentException("mishap is missing");
+        }
+        return new Told(hardware.happen(mishap));
+    }
+}

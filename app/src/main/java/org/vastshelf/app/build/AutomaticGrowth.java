@@ -1,0 +1,116 @@
+package org.vastshelf.app.build;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.core.annotation.Order;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.look.DayWork;
+import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.orders.OrderRunner;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.GrowthStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Lets volumes grow by their rules: each time an order of its own, a notice, and a line in the volume's history. */
+@Component
+@Order(2)
+class AutomaticGrowth implements DayWork {
+
+    private static final String AUTHOR = "growth-rule";
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final GrowthStore growths;
+    private final OrderService orders;
+    private final OrderRunner runner;
+    private final Notices notices;
+    private final ShelfClock clock;
+    private final TransactionTemplate transaction;
+
+    AutomaticGrowth(
+            EstateStore estates,
+            UsageStore usage,
+            GrowthStore growths,
+            OrderService orders,
+            OrderRunner runner,
+            Notices notices,
+            ShelfClock clock,
+            TransactionTemplate transaction) {
+        this.estates = estates;
+        this.usage = usage;
+        this.growths = growths;
+        this.orders = orders;
+        this.runner = runner;
+        this.notices = notices;
+        this.clock = clock;
+        this.transaction = transaction;
+    }
+
+    @Override
+    public void of(LocalDate day) {
+        check(day.atTime(LocalTime.of(23, 0)).toInstant(ZoneOffset.UTC));
+    }
+
+    @Scheduled(fixedDelay = 5_000)
+    void now() {
+        check(clock.instant());
+    }
+
+    private void check(Instant at) {
+        List<Volume> ruled = estates.load().volumes().values().stream()
+                .filter(v -> v.growth().isPresent())
+                .toList();
+        boolean grew = false;
+        for (Volume volume : ruled) {
+            grew |= Boolean.TRUE.equals(transaction.execute(t -> grow(volume, at)));
+        }
+        if (grew) {
+            runner.run();
+        }
+    }
+
+    private boolean grow(Volume volume, Instant at) {
+        GrowthRule rule = volume.growth().orElseThrow();
+        Optional<GrowthStore.Growth> last = growths.last(volume.name());
+        boolean onItsWay = last.filter(g -> orders.isUnderWay(g.order())).isPresent();
+        Optional<Duration> since = last.map(g -> Duration.between(g.at(), at));
+        Bytes used = usage.load().of(volume.name()).used();
+        Optional<Bytes> next = onItsWay ? Optional.empty() : rule.next(volume.size(), used, since);
+        if (next.isEmpty() || since.filter(Duration::isNegative).isPresent()) {
+            return false;
+        }
+        long id = orders.create(AUTHOR, List.of(new Change.ResizeVolume(volume.name(), next.get())))
+                .id();
+        String free = UnitSystem.BINARY.format(volume.size().minusOrZero(used));
+        String size = UnitSystem.BINARY.format(next.get());
+        try {
+            orders.carryOut(id, at);
+            notices.tellAdministrators(
+                    at,
+                    "Volume " + volume.name() + " grows to " + size,
+                    "Its rule of automatic growth acted: " + free + " were free. Order " + id + ".");
+        } catch (OrderService.NotReady refused) {
+            orders.discard(id);
+            notices.tellAdministrators(
+                    at,
+                    "Volume " + volume.name() + " could not grow to " + size,
+                    refused.getMessage() + ". " + free + " are free.");
+        }
+        growths.add(volume.name(), at, id);
+        return true;
+    }
+}

@@ -1,0 +1,149 @@
+package org.vastshelf.app.build;
+
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.layout.LayoutQuestion;
+
+/** Composing a pool: drives on one side, what every layout makes of them on the other. */
+@Page
+class PoolComposer {
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final OrderService orders;
+
+    PoolComposer(EstateStore estates, UsageStore usage, OrderService orders) {
+        this.estates = estates;
+        this.usage = usage;
+        this.orders = orders;
+    }
+
+    @GetMapping("/build/new/pool")
+    String composePool(
+            @RequestParam(defaultValue = "") String server,
+            @RequestParam(required = false) List<String> drives,
+            @ModelAttribute("scope") Scope scope,
+            Model model) {
+        Estate estate = estates.load();
+        String wanted = server.isEmpty() ? scope.server() : server;
+        String chosen =
+                wanted.isEmpty() || BuildController.unclaimed(estate, wanted).isEmpty()
+                        ? withUnclaimed(estate)
+                        : wanted;
+        PoolForm form = new PoolForm("", chosen, drives, null, 0, false);
+        return showPool(form, "", model);
+    }
+
+    private static String withUnclaimed(Estate estate) {
+        return estate.servers().keySet().stream()
+                .max(Comparator.comparingInt(
+                        s -> BuildController.unclaimed(estate, s).size()))
+                .orElse("");
+    }
+
+    private String showPool(PoolForm form, String problem, Model model) {
+        Estate estate = estates.load();
+        List<Drive> free = BuildController.unclaimed(estate, form.server());
+        model.addAttribute("form", form);
+        model.addAttribute("problem", problem);
+        model.addAttribute("free", free);
+        model.addAttribute(
+                "choices",
+                estate.servers().keySet().stream()
+                        .filter(s -> !BuildController.unclaimed(estate, s).isEmpty())
+                        .toList());
+        model.addAttribute(
+                "largest", free.stream().mapToLong(d -> d.label().value()).max().orElse(1));
+        compare(form, model);
+        return "pool-new";
+    }
+
+    /** Recomputed whenever the choice changes. */
+    @PostMapping("/build/compare")
+    String compareAgain(@ModelAttribute PoolForm form, Model model) {
+        model.addAttribute("form", form);
+        compare(form, model);
+        return "pool-new :: consequence";
+    }
+
+    private void compare(PoolForm form, Model model) {
+        Estate estate = estates.load();
+        List<Drive> drives = form.drives().stream()
+                .map(estate.drives()::get)
+                .filter(java.util.Objects::nonNull)
+                .toList();
+        Map<String, Long> sizes = new LinkedHashMap<>();
+        model.addAttribute("chosenDrives", drives);
+        model.addAttribute("sizes", sizes);
+        if (drives.isEmpty()) {
+            return;
+        }
+        drives.stream()
+                .sorted(Comparator.comparing(Drive::label))
+                .forEach(d -> sizes.merge(d.label().value() / 1_000_000_000_000L + " TB", 1L, Long::sum));
+        try {
+            LayoutQuestion question = LayoutQuestion.withDefaults(
+                    drives.stream().map(Drive::label).toList(),
+                    form.spares(),
+                    drives.getFirst().kind().rates());
+            model.addAttribute("comparison", Comparison.of(question, form.layoutOrDefault()));
+        } catch (IllegalArgumentException refused) {
+            model.addAttribute("comparisonProblem", refused.getMessage());
+        }
+    }
+
+    @PostMapping("/build/new/pool")
+    String addPool(@AuthenticationPrincipal Someone me, @ModelAttribute PoolForm form, Model model) {
+        try {
+            Layout layout = Optional.ofNullable(form.layout())
+                    .orElseThrow(() -> new IllegalArgumentException("no layout is chosen, choose one of the table"));
+            orders.add(
+                    me.getName(),
+                    new Change.ComposePool(
+                            form.name(), form.server(), form.drives(), layout, form.spares(), form.surfaceCheck()));
+            return "redirect:/build?scope=" + form.server();
+        } catch (IllegalArgumentException refused) {
+            return showPool(form, refused.getMessage(), model);
+        }
+    }
+
+    /** What was typed about a pool. */
+    record PoolForm(
+            String name,
+            String server,
+            List<String> drives,
+            @org.jspecify.annotations.Nullable Layout layout,
+            Integer spares,
+            Boolean surfaceCheck) {
+        PoolForm {
+            spares = spares == null ? 0 : spares;
+            surfaceCheck = Boolean.TRUE.equals(surfaceCheck);
+            name = name == null ? "" : name.strip();
+            server = server == null ? "" : server;
+            drives = drives == null ? List.of() : List.copyOf(drives);
+        }
+
+        Layout layoutOrDefault() {
+            return layout == null ? Layout.TERRACED_2 : layout;
+        }
+    }
+}

@@ -1,0 +1,132 @@
+package org.vastshelf.app.build;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.frame.LedgerPicture;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.ledger.ByteKind;
+import org.vastshelf.core.ledger.ByteLedger;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.SizeText;
+
+/** Composing a volume. */
+@Page
+class VolumeComposer {
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final OrderService orders;
+
+    VolumeComposer(EstateStore estates, UsageStore usage, OrderService orders) {
+        this.estates = estates;
+        this.usage = usage;
+        this.orders = orders;
+    }
+
+    @GetMapping("/build/new/volume")
+    String composeVolume(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam(defaultValue = "") String pool,
+            @ModelAttribute("scope") Scope scope,
+            Model model) {
+        Estate after = orders.withDraft(me.getName());
+        String chosen = !pool.isEmpty()
+                ? pool
+                : !scope.pool().isEmpty()
+                        ? scope.pool()
+                        : after.pools().keySet().stream().findFirst().orElse("");
+        VolumeForm form = new VolumeForm("", chosen, "1 TiB", true, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
+        return showVolume(me, form, "", model);
+    }
+
+    private String showVolume(Someone me, VolumeForm form, String problem, Model model) {
+        Estate estate = orders.withDraft(me.getName());
+        Usage held = usage.load();
+        List<BuildController.PoolLine> pools = new ArrayList<>();
+        estate.pools().values().forEach(p -> pools.add(BuildController.PoolLine.of(estate, held, p)));
+        model.addAttribute("form", form);
+        model.addAttribute("problem", problem);
+        model.addAttribute("pools", pools);
+        previewVolume(estate, held, form, model);
+        return "volume-new";
+    }
+
+    @PostMapping("/build/new/volume/preview")
+    String preview(@AuthenticationPrincipal Someone me, @ModelAttribute VolumeForm form, Model model) {
+        model.addAttribute("form", form);
+        previewVolume(orders.withDraft(me.getName()), usage.load(), form, model);
+        return "volume-new :: consequence";
+    }
+
+    private static void previewVolume(Estate estate, Usage held, VolumeForm form, Model model) {
+        Pool pool = estate.pools().get(form.pool());
+        if (pool == null) {
+            return;
+        }
+        ByteLedger before = Ledgers.ofPool(estate, held, pool);
+        model.addAttribute("before", LedgerPicture.draw(before, before.label(), 420));
+        model.addAttribute("kinds", List.of(ByteKind.LIVE, ByteKind.SNAPSHOTS, ByteKind.PROMISED, ByteKind.FREE));
+        try {
+            Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
+            Estate with = estate.withVolume(volume);
+            boolean fits = volume.thin() || !volume.size().isMoreThan(before.free());
+            if (fits) {
+                ByteLedger after = Ledgers.ofPool(with, held, pool);
+                model.addAttribute("after", LedgerPicture.draw(after, after.label(), 420));
+            } else {
+                model.addAttribute(
+                        "previewProblem",
+                        "A thick volume of " + form.size() + " does not fit: at most "
+                                + before.free().value() + " bytes are free; thin would be possible");
+            }
+        } catch (IllegalArgumentException refused) {
+            model.addAttribute("previewProblem", refused.getMessage());
+        }
+    }
+
+    @PostMapping("/build/new/volume")
+    String addVolume(@AuthenticationPrincipal Someone me, @ModelAttribute VolumeForm form, Model model) {
+        try {
+            orders.add(me.getName(), new Change.ComposeVolume(form.volume(form.name())));
+            return "redirect:/build?scope=" + form.pool();
+        } catch (IllegalArgumentException refused) {
+            return showVolume(me, form, refused.getMessage(), model);
+        }
+    }
+
+    /** What was typed about a volume. */
+    record VolumeForm(String name, String pool, String size, Boolean thin, Integer blockSize, Integer alarmPercent) {
+        VolumeForm {
+            thin = Boolean.TRUE.equals(thin);
+            blockSize = blockSize == null ? Volume.DEFAULT_BLOCK : blockSize;
+            alarmPercent = alarmPercent == null ? Volume.DEFAULT_ALARM : alarmPercent;
+            name = name == null ? "" : name.strip();
+        }
+
+        Volume volume(String named) {
+            return Volume.plain(
+                    named,
+                    pool,
+                    SizeText.parse("volume size", size, Volume.LEAST, Volume.MOST),
+                    thin,
+                    blockSize,
+                    alarmPercent);
+        }
+    }
+}

@@ -1,0 +1,276 @@
+package org.vastshelf.app.build;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Supplier;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.frame.LedgerPicture;
+import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.GrowthStore;
+import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.Pace;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.ledger.ByteLedger;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
+import org.vastshelf.core.volume.GrowthSimulation;
+import org.vastshelf.core.volume.MoveCandidates;
+import org.vastshelf.core.volume.PaceBudget;
+
+/** One volume: what it holds, and what can be changed while clients go on. */
+@Page
+class VolumeController {
+
+    private static final int BAR = 780;
+    private static final int YEAR = 365;
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final HistoryStore history;
+    private final GrowthStore growths;
+    private final OrderService orders;
+
+    VolumeController(
+            EstateStore estates, UsageStore usage, HistoryStore history, GrowthStore growths, OrderService orders) {
+        this.estates = estates;
+        this.usage = usage;
+        this.history = history;
+        this.growths = growths;
+        this.orders = orders;
+    }
+
+    @GetMapping("/build/volumes/{name}")
+    String volume(@PathVariable String name, Model model) {
+        return show(name, "", model);
+    }
+
+    private String show(String name, String problem, Model model) {
+        Estate estate = estates.load();
+        Volume volume = volume(estate, name);
+        Usage all = usage.load();
+        Usage.Held held = all.of(name);
+        Pool pool = estate.pools().get(volume.pool());
+        ByteLedger ledger = Ledgers.ofVolume(all, volume);
+        model.addAttribute("volume", volume);
+        model.addAttribute("pool", pool);
+        model.addAttribute("problem", problem);
+        model.addAttribute("held", held);
+        model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
+        model.addAttribute("poolFree", Ledgers.ofPool(estate, all, pool).free());
+        model.addAttribute("shares", estate.sharesOn(name).toList());
+        model.addAttribute("pace", volume.pace().of(volume.size(), pool.pace()));
+        model.addAttribute("budget", PaceBudget.of(estate, pool, name));
+        model.addAttribute("managed", estate.servers().get(pool.server()).managed());
+        model.addAttribute("growths", growths.of(name));
+        model.addAttribute("ruleForm", RuleForm.of(volume));
+        volume.growth().ifPresent(rule -> simulate(volume, rule, model));
+        return "volume";
+    }
+
+    private static Volume volume(Estate estate, String name) {
+        return Optional.ofNullable(estate.volumes().get(name)).orElseThrow(() -> new NotFound("volume", name));
+    }
+
+    private String add(Someone me, String name, Supplier<Change> change, Model model) {
+        try {
+            orders.add(me.getName(), change.get());
+            return "redirect:/build/volumes/" + name;
+        } catch (IllegalArgumentException refused) {
+            return show(name, String.valueOf(refused.getMessage()), model);
+        }
+    }
+
+    @PostMapping("/build/volumes/{name}/grow")
+    String grow(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String name,
+            @RequestParam String by,
+            @RequestParam String amount,
+            Model model) {
+        return add(me, name, () -> new Change.ResizeVolume(name, grown(name, by, amount)), model);
+    }
+
+    private Bytes grown(String name, String by, String amount) {
+        Bytes size = volume(estates.load(), name).size();
+        return switch (by) {
+            case "percent" -> {
+                int percent = Percent.parse("growth", amount, 1, 1_000);
+                yield Bytes.of(Math.ceilDiv(size.value() / 100 * (100L + percent), Bytes.MIB) * Bytes.MIB);
+            }
+            case "bytes" -> size.plus(SizeText.parse("growth", amount, Bytes.of(Bytes.MIB), Volume.MOST));
+            case "size" -> SizeText.parse("size", amount, Volume.LEAST, Volume.MOST);
+            default -> throw new IllegalArgumentException("by is '" + by + "', must be percent, bytes or size");
+        };
+    }
+
+    @PostMapping("/build/volumes/{name}/kind")
+    String kind(
+            @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam boolean thin, Model model) {
+        return add(me, name, () -> new Change.ConvertVolume(name, thin), model);
+    }
+
+    @PostMapping("/build/volumes/{name}/pace")
+    String pace(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String name,
+            @RequestParam boolean byHand,
+            @RequestParam(defaultValue = "") String mibps,
+            Model model) {
+        return add(
+                me,
+                name,
+                () -> new Change.SetPace(name, byHand ? new Pace(true, whole("pace", mibps)) : Pace.BY_SIZE),
+                model);
+    }
+
+    private static int whole(String what, String text) {
+        String digits = text.strip().replace(",", "");
+        if (!digits.matches("\\d{1,9}")) {
+            throw new IllegalArgumentException(what + " is '" + text.strip() + "', must be a whole number");
+        }
+        return Integer.parseInt(digits);
+    }
+
+    @PostMapping("/build/volumes/{name}/alarm")
+    String alarm(
+            @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String percent, Model model) {
+        return add(me, name, () -> new Change.SetAlarm(name, Percent.parse("alarm level", percent, 1, 100)), model);
+    }
+
+    @PostMapping("/build/volumes/{name}/remove")
+    String remove(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
+        return add(me, name, () -> new Change.RemoveVolume(name), model);
+    }
+
+    /** What was typed about a rule of automatic growth. */
+    record RuleForm(String trigger, String step, String ceiling, String pauseHours) {
+        RuleForm {
+            trigger = trigger == null ? "10 %" : trigger;
+            step = step == null ? "20 %" : step;
+            ceiling = ceiling == null ? "" : ceiling;
+            pauseHours = pauseHours == null ? "24" : pauseHours;
+        }
+
+        static RuleForm of(Volume volume) {
+            return volume.growth()
+                    .map(rule -> new RuleForm(
+                            rule.triggerPercent() > 0
+                                    ? rule.triggerPercent() + " %"
+                                    : rule.triggerBytes().value() / Bytes.MIB + " MiB",
+                            rule.stepPercent() + " %",
+                            rule.ceiling().value() / Bytes.GIB + " GiB",
+                            String.valueOf(rule.pause().toHours())))
+                    .orElseGet(() -> new RuleForm(null, null, volume.size().value() * 2 / Bytes.GIB + " GiB", null));
+        }
+
+        GrowthRule rule() {
+            boolean percent = trigger.strip().endsWith("%");
+            return new GrowthRule(
+                    percent ? Percent.parse("trigger", trigger, 1, 90) : 0,
+                    percent ? Bytes.ZERO : SizeText.parse("trigger", trigger, Bytes.of(Bytes.MIB), Volume.MOST),
+                    Percent.parse("step", step, 0, 1_000),
+                    SizeText.parse("ceiling", ceiling, Volume.LEAST, Volume.MOST),
+                    Duration.ofHours(whole("pause", pauseHours)));
+        }
+    }
+
+    @PostMapping("/build/volumes/{name}/growth")
+    String growth(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String name,
+            @ModelAttribute RuleForm form,
+            @RequestParam(defaultValue = "true") boolean on,
+            Model model) {
+        return add(me, name, () -> new Change.SetGrowth(name, on ? Optional.of(form.rule()) : Optional.empty()), model);
+    }
+
+    /** "Had this rule been on for the last year." */
+    @PostMapping("/build/volumes/{name}/growth/preview")
+    String simulate(@PathVariable String name, @ModelAttribute RuleForm form, Model model) {
+        Volume volume = volume(estates.load(), name);
+        model.addAttribute("volume", volume);
+        try {
+            simulate(volume, form.rule(), model);
+        } catch (IllegalArgumentException refused) {
+            model.addAttribute("simulationProblem", refused.getMessage());
+        }
+        return "volume :: simulation";
+    }
+
+    private void simulate(Volume volume, GrowthRule rule, Model model) {
+        Optional<History> found = history.of(HistoryStore.VOLUME, volume.name());
+        if (found.isEmpty()) {
+            model.addAttribute("simulationProblem", "It has not been watched for a week yet");
+            return;
+        }
+        List<History.DayUse> year = found.get().lastDays(YEAR);
+        Bytes begin = fitting(year.getFirst().used(), rule);
+        model.addAttribute("simulation", GrowthPicture.draw(GrowthSimulation.run(rule, begin, year)));
+    }
+
+    /** The size at which the rule would just not have acted a year ago. */
+    private static Bytes fitting(Bytes used, GrowthRule rule) {
+        Bytes room = rule.triggerPercent() > 0
+                ? Bytes.of(used.value() / (100 - rule.triggerPercent()) * 100)
+                : used.plus(rule.triggerBytes());
+        return room.plus(Bytes.of(Bytes.GIB)).max(Volume.LEAST).min(rule.ceiling());
+    }
+
+    @GetMapping("/build/volumes/{name}/move")
+    String move(@PathVariable String name, Model model) {
+        return showMove(name, "", model);
+    }
+
+    private String showMove(String name, String problem, Model model) {
+        Estate estate = estates.load();
+        Usage all = usage.load();
+        Volume volume = volume(estate, name);
+        Pool source = estate.pools().get(volume.pool());
+        Bytes free = Ledgers.ofPool(estate, all, source).free();
+        model.addAttribute("volume", volume);
+        model.addAttribute("problem", problem);
+        model.addAttribute("sourceFree", free);
+        model.addAttribute("needs", MoveCandidates.needs(all, volume));
+        model.addAttribute("sourceAfter", free.plus(MoveCandidates.needs(all, volume)));
+        model.addAttribute("candidates", MoveCandidates.of(estate, all, volume));
+        return "move";
+    }
+
+    @PostMapping("/build/volumes/{name}/move")
+    String addMove(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "") String pool,
+            @RequestParam(defaultValue = "600") String limit,
+            Model model) {
+        try {
+            if (pool.isEmpty()) {
+                throw new IllegalArgumentException("No pool is chosen");
+            }
+            orders.add(me.getName(), new Change.MoveVolume(name, pool, whole("bandwidth", limit)));
+            return "redirect:/build/volumes/" + name;
+        } catch (IllegalArgumentException refused) {
+            return showMove(name, String.format(Locale.ROOT, "%s", refused.getMessage()), model);
+        }
+    }
+}

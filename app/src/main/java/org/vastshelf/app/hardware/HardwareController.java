@@ -1,0 +1,148 @@
+package org.vastshelf.app.hardware;
+
+import java.util.List;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveHealth;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.failure.Mishap;
+import org.vastshelf.core.failure.PoolState;
+
+/** Drives one by one, enclosures that come and go, restarts, and the stand-in bench. */
+@Page
+class HardwareController {
+
+    private static final int EVENTS = 50;
+
+    private final EstateStore estates;
+    private final HardwareService hardware;
+    private final HardwareEvents events;
+    private final OrderService orders;
+
+    HardwareController(EstateStore estates, HardwareService hardware, HardwareEvents events, OrderService orders) {
+        this.estates = estates;
+        this.hardware = hardware;
+        this.events = events;
+        this.orders = orders;
+    }
+
+    @GetMapping("/build/drives/{server}/{enclosure}/{bay}")
+    String drive(@PathVariable String server, @PathVariable String enclosure, @PathVariable String bay, Model model) {
+        String key = server + "/" + enclosure + "/" + bay;
+        Estate estate = estates.load();
+        Drive drive = Optional.ofNullable(estate.drives().get(key)).orElseThrow(() -> new NotFound("drive", key));
+        model.addAttribute("drive", drive);
+        model.addAttribute("pool", estate.poolOf(drive).orElse(null));
+        model.addAttribute("rebuild", estate.rebuilds().get(key));
+        model.addAttribute("rule", DriveHealth.rule());
+        return "drive";
+    }
+
+    @PostMapping("/build/locate")
+    String locate(@RequestParam String drive, @RequestParam boolean on) {
+        hardware.locate(drive, on);
+        return "redirect:/build/drives/" + drive;
+    }
+
+    @PostMapping("/build/rescan")
+    String rescan(@RequestParam String server) {
+        hardware.rescan(server);
+        return "redirect:/build?scope=" + server;
+    }
+
+    @PostMapping("/build/enclosures/add")
+    String add(@AuthenticationPrincipal Someone me, @RequestParam String server, @RequestParam int number) {
+        orders.add(me.getName(), new Change.AddEnclosure(server, number));
+        return "redirect:/build?scope=" + server;
+    }
+
+    @PostMapping("/build/enclosures/remove")
+    String remove(@AuthenticationPrincipal Someone me, @RequestParam String server, @RequestParam int number) {
+        orders.add(me.getName(), new Change.RemoveEnclosure(server, number));
+        return "redirect:/build?scope=" + server;
+    }
+
+    @PostMapping("/build/restart")
+    String restart(@AuthenticationPrincipal Someone me, @RequestParam String server, @RequestParam int node) {
+        orders.add(me.getName(), new Change.RestartNode(server, node));
+        return "redirect:/build?scope=" + server;
+    }
+
+    record Wear(String kind, String drive, String server, Integer percent) {
+        Wear {
+            kind = kind == null ? "" : kind;
+            drive = drive == null ? "" : drive;
+            server = server == null ? "" : server;
+            percent = percent == null ? 0 : percent;
+        }
+
+        Mishap mishap() {
+            return switch (kind) {
+                case "fail" -> new Mishap.DriveFails(drive);
+                case "ail" -> new Mishap.DriveAils(drive);
+                case "pull" -> new Mishap.DrivePulled(drive);
+                case "cut" -> new Mishap.PowerCut(server);
+                case "back" -> new Mishap.PowerBack(server);
+                case "load" -> new Mishap.ClientLoad(server, percent);
+                default ->
+                    throw new IllegalArgumentException(
+                            "kind is '" + kind + "', must be fail, ail, pull, cut, back or load");
+            };
+        }
+    }
+
+    @GetMapping("/build/bench")
+    String bench(Model model) {
+        return bench(List.of(), "", model);
+    }
+
+    @PostMapping("/build/bench")
+    String happen(@ModelAttribute Wear wear, Model model) {
+        try {
+            return bench(hardware.happen(wear.mishap()), "", model);
+        } catch (IllegalArgumentException refused) {
+            return bench(List.of(), String.valueOf(refused.getMessage()), model);
+        }
+    }
+
+    private String bench(List<String> told, String problem, Model model) {
+        Estate estate = estates.load();
+        model.addAttribute("told", told);
+        model.addAttribute("problem", problem);
+        model.addAttribute(
+                "servers",
+                estate.servers().values().stream().filter(s -> !s.managed()).toList());
+        model.addAttribute(
+                "pools",
+                hardware.poolsWithDrives().stream()
+                        .map(p -> new BenchPool(
+                                p.name(),
+                                p.layoutTitle(),
+                                PoolState.of(estate, p),
+                                estate.drives(p.drives().toList()),
+                                estate.rebuildsOf(p.name())))
+                        .toList());
+        model.addAttribute("events", events.newest(EVENTS));
+        return "bench";
+    }
+
+    record BenchPool(
+            String name,
+            String layout,
+            PoolState state,
+            List<Drive> drives,
+            List<org.vastshelf.core.estate.Rebuild> rebuilds) {}
+}

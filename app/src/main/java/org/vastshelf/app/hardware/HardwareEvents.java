@@ -1,0 +1,44 @@
+package org.vastshelf.app.hardware;
+
+import static org.vastshelf.app.store.generated.Tables.HARDWARE_EVENT;
+
+import java.time.Instant;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.store.Times;
+
+/** What happened to hardware, and what came of it; told to the administrators too. */
+@Component
+public class HardwareEvents {
+
+    private final DSLContext db;
+    private final Notices notices;
+
+    HardwareEvents(DSLContext db, Notices notices) {
+        this.db = db;
+        this.notices = notices;
+    }
+
+    public record Event(long id, Instant at, String server, String text) {}
+
+    void add(Instant at, String server, List<String> texts) {
+        texts.forEach(text -> db.insertInto(HARDWARE_EVENT)
+                .set(HARDWARE_EVENT.AT, Times.stored(at))
+                .set(HARDWARE_EVENT.SERVER, server)
+                .set(HARDWARE_EVENT.TEXT, text)
+                .execute());
+        if (!texts.isEmpty()) {
+            notices.tellAdministrators(at, texts.getFirst(), String.join(". ", texts) + ".");
+        }
+    }
+
+    /** Newest first. */
+    public List<Event> newest(int limit) {
+        return db.selectFrom(HARDWARE_EVENT)
+                .orderBy(HARDWARE_EVENT.ID.desc())
+                .limit(limit)
+                .fetch(row -> new Event(row.getId(), Times.instant(row.getAt()), row.getServer(), row.getText()));
+    }
+}
