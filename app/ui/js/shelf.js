@@ -93,15 +93,40 @@
     }
     const opener = event.target.closest('[data-open]');
     if (opener) open(opener.dataset.open);
+    const pick = event.target.closest('[data-pick]');
+    if (pick) {
+      const boxes = $$('input[type=checkbox]', pick.closest('fieldset')).filter((box) => box.dataset.size === pick.dataset.pick);
+      check(boxes, boxes.some((box) => !box.checked));
+    }
     const head = event.target.closest('th[data-sort]');
     if (head) sort(head);
     const all = event.target.closest('[data-check-near]');
     if (all) {
       const boxes = $$('input[type=checkbox]', all.closest('fieldset'));
-      const on = boxes.some((box) => !box.checked);
-      boxes.forEach((box) => (box.checked = on));
-      boxes[0].dispatchEvent(new Event('change', { bubbles: true }));
+      check(boxes, boxes.some((box) => !box.checked));
     }
+  });
+
+  function check(boxes, on) {
+    boxes.forEach((box) => (box.checked = on));
+    if (boxes.length) boxes[0].dispatchEvent(new Event('change', { bubbles: true }));
+  }
+
+  // Dragging across bays gives them all the state that the first one gets.
+  let dragged = null;
+  document.addEventListener('pointerdown', (event) => {
+    const bay = event.target.closest('.bay-choice');
+    if (bay) dragged = { first: $('input', bay), on: !$('input', bay).checked, moved: false };
+  });
+  document.addEventListener('pointerover', (event) => {
+    const bay = dragged && event.target.closest('.bay-choice');
+    if (!bay || $('input', bay) === dragged.first) return;
+    dragged.moved = true;
+    $('input', bay).checked = dragged.on;
+  });
+  document.addEventListener('pointerup', () => {
+    if (dragged && dragged.moved) check([dragged.first], dragged.on);
+    dragged = null;
   });
 
   function sort(head) {

@@ -42,3 +42,10 @@ CREATE INDEX hardware_event_server ON hardware_event (server, id);
 
 -- While paused: since when. Afterwards: when it went on.
 ALTER TABLE shelf_order ADD COLUMN held_at DATETIME(6) NULL;
+
+-- Volumes saved to be made again.
+CREATE TABLE volume_template (
+    name VARCHAR(40) NOT NULL,
+    body LONGTEXT    NOT NULL,
+    CONSTRAINT pk_volume_template PRIMARY KEY (name)
+);

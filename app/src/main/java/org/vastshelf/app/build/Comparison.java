@@ -1,6 +1,8 @@
 package org.vastshelf.app.build;
 
 import java.util.List;
+import java.util.Optional;
+import org.vastshelf.core.layout.Advice;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutAnswer;
 import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
@@ -11,7 +13,8 @@ import org.vastshelf.core.layout.LayoutShape;
 import org.vastshelf.core.unit.Bytes;
 
 /** The layouts side by side, as the composer shows them. */
-public record Comparison(LayoutQuestion question, List<Line> lines, List<BandPicture> bands) {
+public record Comparison(
+        LayoutQuestion question, int groups, List<Line> lines, List<BandPicture> bands, Optional<Advice> advice) {
 
     private static final int BAR = 112;
     private static final int CELL = 42;
@@ -30,17 +33,31 @@ public record Comparison(LayoutQuestion question, List<Line> lines, List<BandPic
         public NotPossible notPossible() {
             return (NotPossible) answer;
         }
+
+        /** Share of the members' labels that becomes data. */
+        public double efficiency(LayoutQuestion question) {
+            return possible()
+                    .data()
+                    .shareOf(Bytes.sum(question.drives().stream()
+                            .sorted()
+                            .limit(question.members().size())
+                            .toList()));
+        }
+
+        public int smallWrite(LayoutQuestion question, int groups) {
+            return answer.layout().smallWriteCost(question.members().size() / groups);
+        }
     }
 
     /** A band of a terraced layout: cells from the right, the largest drives. */
     public record BandPicture(LayoutShape.Band band, int y, int height, int x) {}
 
-    static Comparison of(LayoutQuestion question, Layout chosen) {
+    static Comparison of(LayoutQuestion question, Layout chosen, int groups) {
         Bytes whole = Bytes.sum(question.members());
-        List<LayoutAnswer> answers = LayoutComparison.compare(question);
+        List<LayoutAnswer> answers = LayoutComparison.compare(question, groups);
         List<Line> lines = answers.stream().map(a -> line(a, whole, chosen)).toList();
         List<BandPicture> bands = answers.stream()
-                .filter(a -> a.layout() == chosen && a instanceof Possible)
+                .filter(a -> groups == 1 && a.layout() == chosen && a instanceof Possible)
                 .map(a -> ((Possible) a).shape())
                 .flatMap(shape -> shape instanceof LayoutShape.Bands b
                         ? pictures(
@@ -50,7 +67,7 @@ public record Comparison(LayoutQuestion question, List<Line> lines, List<BandPic
                                 .stream()
                         : java.util.stream.Stream.empty())
                 .toList();
-        return new Comparison(question, lines, bands);
+        return new Comparison(question, groups, lines, bands, Advice.of(question));
     }
 
     private static Line line(LayoutAnswer answer, Bytes whole, Layout chosen) {

@@ -20,6 +20,7 @@ import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.layout.Advice;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutQuestion;
 
@@ -49,7 +50,7 @@ class PoolComposer {
                 wanted.isEmpty() || BuildController.unclaimed(estate, wanted).isEmpty()
                         ? withUnclaimed(estate)
                         : wanted;
-        PoolForm form = new PoolForm("", chosen, drives, null, 0, false);
+        PoolForm form = new PoolForm("", chosen, drives, null, 0, false, 1);
         return showPool(form, "", model);
     }
 
@@ -66,6 +67,13 @@ class PoolComposer {
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
         model.addAttribute("free", free);
+        model.addAttribute(
+                "picks",
+                free.stream()
+                        .map(d -> d.label().value() / 1_000_000_000_000L + " TB "
+                                + d.kind().title())
+                        .distinct()
+                        .toList());
         model.addAttribute(
                 "choices",
                 estate.servers().keySet().stream()
@@ -100,15 +108,30 @@ class PoolComposer {
         drives.stream()
                 .sorted(Comparator.comparing(Drive::label))
                 .forEach(d -> sizes.merge(d.label().value() / 1_000_000_000_000L + " TB", 1L, Long::sum));
+        model.addAttribute("spareDrives", spares(drives, form.spares()));
         try {
             LayoutQuestion question = LayoutQuestion.withDefaults(
                     drives.stream().map(Drive::label).toList(),
                     form.spares(),
                     drives.getFirst().kind().rates());
-            model.addAttribute("comparison", Comparison.of(question, form.layoutOrDefault()));
+            model.addAttribute("comparison", Comparison.of(question, form.layoutOr(advised(question)), form.groups()));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("comparisonProblem", refused.getMessage());
         }
+    }
+
+    private static Layout advised(LayoutQuestion question) {
+        return Advice.of(question).map(Advice::layout).orElse(Layout.RAID_0);
+    }
+
+    /** The spares that would be kept: the largest, since a spare has to be able to stand in for any member. */
+    private static List<Drive> spares(List<Drive> drives, int count) {
+        return drives.stream()
+                .sorted(Comparator.comparing(Drive::label)
+                        .thenComparing(Drive::key)
+                        .reversed())
+                .limit(Math.max(0, count))
+                .toList();
     }
 
     @PostMapping("/build/new/pool")
@@ -119,7 +142,13 @@ class PoolComposer {
             orders.add(
                     me.getName(),
                     new Change.ComposePool(
-                            form.name(), form.server(), form.drives(), layout, form.spares(), form.surfaceCheck()));
+                            form.name(),
+                            form.server(),
+                            form.drives(),
+                            layout,
+                            form.spares(),
+                            form.surfaceCheck(),
+                            form.groups()));
             return "redirect:/build?scope=" + form.server();
         } catch (IllegalArgumentException refused) {
             return showPool(form, refused.getMessage(), model);
@@ -133,8 +162,10 @@ class PoolComposer {
             List<String> drives,
             @org.jspecify.annotations.Nullable Layout layout,
             Integer spares,
-            Boolean surfaceCheck) {
+            Boolean surfaceCheck,
+            Integer groups) {
         PoolForm {
+            groups = groups == null || groups < 1 ? 1 : groups;
             spares = spares == null ? 0 : spares;
             surfaceCheck = Boolean.TRUE.equals(surfaceCheck);
             name = name == null ? "" : name.strip();
@@ -142,8 +173,8 @@ class PoolComposer {
             drives = drives == null ? List.of() : List.copyOf(drives);
         }
 
-        Layout layoutOrDefault() {
-            return layout == null ? Layout.TERRACED_2 : layout;
+        Layout layoutOr(Layout advised) {
+            return layout == null ? advised : layout;
         }
     }
 }

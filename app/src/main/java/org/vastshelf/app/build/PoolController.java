@@ -24,6 +24,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.failure.Rebuilds;
@@ -43,11 +44,13 @@ class PoolController {
     private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
+    private final Fits fits;
 
-    PoolController(EstateStore estates, UsageStore usage, OrderService orders) {
+    PoolController(EstateStore estates, UsageStore usage, OrderService orders, Fits fits) {
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
+        this.fits = fits;
     }
 
     record RebuildView(Rebuild rebuild, Instant end) {
@@ -69,6 +72,9 @@ class PoolController {
         List<GroupView> groups = GroupView.of(estate, pool);
         model.addAttribute("pool", pool);
         model.addAttribute("problem", problem);
+        if (!model.containsAttribute("typedDrives")) {
+            model.addAttribute("typedDrives", List.of());
+        }
         model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
         model.addAttribute("usable", Ledgers.usable(estate, pool));
         model.addAttribute(
@@ -90,6 +96,15 @@ class PoolController {
         model.addAttribute("spares", estate.drives(pool.spares()));
         model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
         model.addAttribute("budget", PaceBudget.of(estate, pool));
+        if (!pool.isReservation()) {
+            List<String> shares = estate.volumesOn(name)
+                    .flatMap(v -> estate.sharesOn(v.name()))
+                    .map(Share::name)
+                    .toList();
+            if (!shares.isEmpty()) {
+                model.addAttribute("fast", fits.fast(shares));
+            }
+        }
         model.addAttribute("layouts", Layout.values());
         model.addAttribute("classes", PaceClass.values());
         model.addAttribute(
@@ -115,8 +130,11 @@ class PoolController {
         }
     }
 
-    private static List<String> given(@Nullable List<String> drives) {
-        return drives == null ? List.of() : drives;
+    /** What was chosen, kept for the page in case it is refused. */
+    private static List<String> given(@Nullable List<String> drives, Model model) {
+        List<String> chosen = drives == null ? List.of() : drives;
+        model.addAttribute("typedDrives", chosen);
+        return chosen;
     }
 
     @PostMapping("/build/pools/{name}/group")
@@ -128,7 +146,11 @@ class PoolController {
             @RequestParam(defaultValue = "bulk") String part,
             Model model) {
         boolean fast = !part.equals("bulk");
-        return add(me, name, () -> new Change.AddGroup(name, given(drives), layout, fast, part.equals("cache")), model);
+        return add(
+                me,
+                name,
+                () -> new Change.AddGroup(name, given(drives, model), layout, fast, part.equals("cache")),
+                model);
     }
 
     @PostMapping("/build/pools/{name}/drives")
@@ -138,7 +160,7 @@ class PoolController {
             @RequestParam int group,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new Change.AddDrives(name, group, given(drives)), model);
+        return add(me, name, () -> new Change.AddDrives(name, group, given(drives, model)), model);
     }
 
     @PostMapping("/build/pools/{name}/spares")
@@ -147,7 +169,7 @@ class PoolController {
             @PathVariable String name,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new Change.AddSpares(name, given(drives)), model);
+        return add(me, name, () -> new Change.AddSpares(name, given(drives, model)), model);
     }
 
     @PostMapping("/build/pools/{name}/release-spares")
@@ -156,7 +178,7 @@ class PoolController {
             @PathVariable String name,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new Change.ReleaseSpares(name, given(drives)), model);
+        return add(me, name, () -> new Change.ReleaseSpares(name, given(drives, model)), model);
     }
 
     @PostMapping("/build/pools/{name}/reserve")

@@ -1,15 +1,18 @@
 package org.vastshelf.app.build;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.look.Forecasts;
@@ -20,7 +23,6 @@ import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Replacements;
 import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.layout.Replacement;
@@ -34,12 +36,15 @@ class ReplaceController {
     private final UsageStore usage;
     private final Forecasts forecasts;
     private final OrderService orders;
+    private final ShelfClock clock;
 
-    ReplaceController(EstateStore estates, UsageStore usage, Forecasts forecasts, OrderService orders) {
+    ReplaceController(
+            EstateStore estates, UsageStore usage, Forecasts forecasts, OrderService orders, ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;
         this.forecasts = forecasts;
         this.orders = orders;
+        this.clock = clock;
     }
 
     /** What was chosen: members that go and drives that come, paired in the order of their size. */
@@ -106,46 +111,51 @@ class ReplaceController {
     private String show(String name, Choice choice, String problem, Model model) {
         Estate estate = estates.load();
         Pool pool = Optional.ofNullable(estate.pools().get(name)).orElseThrow(() -> new NotFound("pool", name));
-        List<Drive> free = estate.drivesOf(pool.server())
-                .filter(d -> d.state() == DriveState.UNCLAIMED)
-                .toList();
+        List<Drive> free = BuildController.unclaimed(estate, pool.server());
         model.addAttribute("pool", pool);
         model.addAttribute("choice", choice);
         model.addAttribute("problem", problem);
         model.addAttribute("members", PoolController.members(estate, pool));
         model.addAttribute("free", free);
-        Optional.ofNullable(forecasts.pools().get(name))
-                .flatMap(space -> space.forecast().likely())
-                .ifPresent(day -> model.addAttribute("fullOn", day));
         if (choice.old.isEmpty() && choice.next.isEmpty()) {
             return "replace";
         }
         try {
             List<Replacement.Stage> stages = Replacements.stages(estate, usage.load(), change(name, choice));
-            Bytes most = stages.stream()
+            Bytes largest = stages.stream()
                     .map(Replacement.Stage::data)
                     .max(Bytes::compareTo)
                     .orElse(Bytes.ZERO);
             model.addAttribute(
                     "stages",
                     stages.stream()
-                            .map(s -> new StageView(s, (int) Math.round(s.data().shareOf(most) * 200)))
+                            .map(s -> new StageView(s, (int) Math.round(s.data().shareOf(largest) * 200)))
                             .toList());
             model.addAttribute("before", Replacements.dataBefore(estate, pool));
             model.addAttribute(
                     "least",
                     stages.stream().mapToDouble(Replacement.Stage::leastHours).sum());
-            model.addAttribute(
-                    "most",
-                    stages.stream().mapToDouble(Replacement.Stage::mostHours).sum());
-            model.addAttribute(
-                    "risk",
-                    -Math.expm1(stages.stream()
-                            .mapToDouble(s -> Math.log1p(-s.lossOdds()))
-                            .sum()));
+            double most =
+                    stages.stream().mapToDouble(Replacement.Stage::mostHours).sum();
+            model.addAttribute("most", most);
+            LocalDate end = clock.today().plusDays((long) Math.ceil(most / 24));
+            Optional.ofNullable(forecasts.pools().get(name))
+                    .flatMap(space -> space.forecast().likely())
+                    .ifPresent(day -> {
+                        model.addAttribute("fullOn", day);
+                        model.addAttribute("runsFull", !day.isAfter(end));
+                    });
+            model.addAttribute("staying", together(stages, Replacement.Stage::oddsStaying));
+            model.addAttribute("pulled", together(stages, Replacement.Stage::oddsPulled));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("previewProblem", refused.getMessage());
         }
         return "replace";
+    }
+
+    private static double together(List<Replacement.Stage> stages, ToDoubleFunction<Replacement.Stage> odds) {
+        return -Math.expm1(stages.stream()
+                .mapToDouble(s -> Math.log1p(-Math.min(odds.applyAsDouble(s), 1 - 1e-16)))
+                .sum());
     }
 }

@@ -2,12 +2,15 @@ package org.vastshelf.app.build;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
@@ -17,6 +20,8 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileSystemKind;
+import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -24,6 +29,7 @@ import org.vastshelf.core.ledger.ByteKind;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.SizeText;
+import org.vastshelf.core.volume.PaceBudget;
 
 /** Composing a volume. */
 @Page
@@ -32,11 +38,15 @@ class VolumeComposer {
     private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
+    private final CatalogueStore catalogues;
+    private final Fits fits;
 
-    VolumeComposer(EstateStore estates, UsageStore usage, OrderService orders) {
+    VolumeComposer(EstateStore estates, UsageStore usage, OrderService orders, CatalogueStore catalogues, Fits fits) {
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
+        this.catalogues = catalogues;
+        this.fits = fits;
     }
 
     @GetMapping("/build/new/volume")
@@ -51,7 +61,8 @@ class VolumeComposer {
                 : !scope.pool().isEmpty()
                         ? scope.pool()
                         : after.pools().keySet().stream().findFirst().orElse("");
-        VolumeForm form = new VolumeForm("", chosen, "1 TiB", true, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM);
+        VolumeForm form = new VolumeForm(
+                "", chosen, "1 TiB", true, Volume.DEFAULT_BLOCK, Volume.DEFAULT_ALARM, null, false, "", "");
         return showVolume(me, form, "", model);
     }
 
@@ -63,6 +74,8 @@ class VolumeComposer {
         model.addAttribute("form", form);
         model.addAttribute("problem", problem);
         model.addAttribute("pools", pools);
+        model.addAttribute("systems", FileSystemKind.values());
+        model.addAttribute("catalogues", catalogues.all());
         previewVolume(estate, held, form, model);
         return "volume-new";
     }
@@ -74,16 +87,25 @@ class VolumeComposer {
         return "volume-new :: consequence";
     }
 
-    private static void previewVolume(Estate estate, Usage held, VolumeForm form, Model model) {
+    private void previewVolume(Estate estate, Usage held, VolumeForm form, Model model) {
         Pool pool = estate.pools().get(form.pool());
         if (pool == null) {
             return;
         }
         ByteLedger before = Ledgers.ofPool(estate, held, pool);
+        model.addAttribute("composedPool", pool);
+        model.addAttribute("budget", PaceBudget.of(estate, pool));
+        model.addAttribute("managed", estate.servers().get(pool.server()).managed());
+        if (!form.catalogue().isEmpty()) {
+            catalogues
+                    .find(form.catalogue())
+                    .ifPresent(c -> model.addAttribute("fit", fits.blocks(c, form.kind(), form.blockSize())));
+        }
         model.addAttribute("before", LedgerPicture.draw(before, before.label(), 420));
         model.addAttribute("kinds", List.of(ByteKind.LIVE, ByteKind.SNAPSHOTS, ByteKind.PROMISED, ByteKind.FREE));
         try {
             Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
+            model.addAttribute("pace", volume.pace().of(volume.size(), pool.pace()));
             Estate with = estate.withVolume(volume);
             boolean fits = volume.thin() || !volume.size().isMoreThan(before.free());
             if (fits) {
@@ -111,8 +133,22 @@ class VolumeComposer {
     }
 
     /** What was typed about a volume. */
-    record VolumeForm(String name, String pool, String size, Boolean thin, Integer blockSize, Integer alarmPercent) {
+    record VolumeForm(
+            String name,
+            String pool,
+            String size,
+            Boolean thin,
+            Integer blockSize,
+            Integer alarmPercent,
+            @Nullable FileSystemKind kind,
+            Boolean encrypted,
+            String mibps,
+            String catalogue) {
         VolumeForm {
+            kind = kind == null ? FileSystemKind.GUARDED : kind;
+            encrypted = Boolean.TRUE.equals(encrypted);
+            mibps = mibps == null ? "" : mibps.strip();
+            catalogue = catalogue == null ? "" : catalogue;
             thin = Boolean.TRUE.equals(thin);
             blockSize = blockSize == null ? Volume.DEFAULT_BLOCK : blockSize;
             alarmPercent = alarmPercent == null ? Volume.DEFAULT_ALARM : alarmPercent;
@@ -120,13 +156,28 @@ class VolumeComposer {
         }
 
         Volume volume(String named) {
-            return Volume.plain(
+            return new Volume(
                     named,
                     pool,
                     SizeText.parse("volume size", size, Volume.LEAST, Volume.MOST),
                     thin,
                     blockSize,
-                    alarmPercent);
+                    alarmPercent,
+                    kind,
+                    encrypted,
+                    pace(),
+                    Optional.empty());
+        }
+
+        private Pace pace() {
+            if (mibps.isEmpty()) {
+                return Pace.BY_SIZE;
+            }
+            if (!mibps.matches("\\d{1,7}")) {
+                throw new IllegalArgumentException(
+                        "pace is '" + mibps + "', must be whole MiB/s, or empty for by size");
+            }
+            return new Pace(true, Integer.parseInt(mibps));
         }
     }
 }

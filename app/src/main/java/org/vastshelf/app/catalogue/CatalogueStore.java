@@ -8,14 +8,18 @@ import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.catalogue.SizeClass;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.volume.FastPart;
 
 /** Reads and keeps catalogues. Figures come from roll-ups, never from walking the files. */
 @Component
@@ -226,6 +230,30 @@ public class CatalogueStore {
                         row.getChangedAt(),
                         FileKind.values()[row.getKind()]),
                 row.getCounted() == 1);
+    }
+
+    /** Hands over the size of every file, streamed. */
+    public void eachSize(int catalogue, LongConsumer to) {
+        try (var sizes = db.select(FILE.BYTES)
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue))
+                .fetchSize(2_000)
+                .fetchLazy()) {
+            sizes.forEach(row -> to.accept(row.value1()));
+        }
+    }
+
+    /** Files by the time since their last use and by size, both in powers of two. */
+    public List<FastPart.Heap> heaps(int catalogue, Instant now) {
+        return db.resultQuery(
+                        "SELECT FLOOR(LOG2(GREATEST(0, (? - accessed_at) / 86400) + 1)), FLOOR(LOG2(bytes + 1)),"
+                                + " COUNT(*), SUM(bytes) FROM file WHERE catalogue_no = ? GROUP BY 1, 2",
+                        now.getEpochSecond(),
+                        catalogue)
+                .fetch(row -> new FastPart.Heap(
+                        (1 << row.get(0, Integer.class)) - 1,
+                        row.get(2, Long.class),
+                        Bytes.of(row.get(3, Long.class))));
     }
 
     public List<Tally> ageAndSize(int catalogue) {

@@ -47,6 +47,10 @@ public record Figures(UnitSystem units) {
         return String.format(Locale.ROOT, "%,d", value);
     }
 
+    public String whole(double value) {
+        return count(Math.round(value));
+    }
+
     /** An amount of money given in cents. */
     public String money(long cents) {
         return String.format(Locale.ROOT, "%,d.%02d", cents / 100, cents % 100);

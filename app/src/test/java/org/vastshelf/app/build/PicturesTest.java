@@ -70,7 +70,7 @@ class PicturesTest {
                         .toList(),
                 0,
                 new DriveRates(0.015, 1e-15, 120));
-        Comparison comparison = Comparison.of(question, Layout.TERRACED_2);
+        Comparison comparison = Comparison.of(question, Layout.TERRACED_2, 1);
         assertThat(comparison.lines()).hasSize(10);
         comparison.lines().stream()
                 .filter(Comparison.Line::isPossible)
@@ -81,6 +81,6 @@ class PicturesTest {
                         + comparison.bands().getFirst().height())
                 .isEqualTo(148);
         assertThat(comparison.bands().getLast().x()).isEqualTo(3 * 42);
-        assertThat(Comparison.of(question, Layout.RAID_6).bands()).isEmpty();
+        assertThat(Comparison.of(question, Layout.RAID_6, 1).bands()).isEmpty();
     }
 }

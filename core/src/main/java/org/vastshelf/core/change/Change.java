@@ -2,6 +2,7 @@ package org.vastshelf.core.change;
 
 import java.util.List;
 import java.util.Optional;
+import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Names;
 import org.vastshelf.core.estate.Pace;
@@ -19,17 +20,30 @@ public sealed interface Change {
     /** In words, for the draft. */
     String title();
 
-    /** Makes a pool of unclaimed drives; {@code spares} of them, the largest, stand by. */
-    record ComposePool(String name, String server, List<String> drives, Layout layout, int spares, boolean surfaceCheck)
+    /**
+     * Makes a pool of unclaimed drives; {@code spares} of them, the largest, stand by.
+     *
+     * @param groups how many equal groups of this layout the others are divided into, by size; 0 for one
+     */
+    record ComposePool(
+            String name,
+            String server,
+            List<String> drives,
+            Layout layout,
+            int spares,
+            boolean surfaceCheck,
+            int groups)
             implements Change {
         public ComposePool {
             Names.require("pool name", name);
             drives = List.copyOf(drives);
+            groups = Math.max(1, groups);
         }
 
         @Override
         public String title() {
-            return "Compose pool " + name + " of " + drives.size() + " drives, " + layout.title();
+            return "Compose pool " + name + " of " + drives.size() + " drives, " + (groups > 1 ? groups + " × " : "")
+                    + layout.title();
         }
     }
 
@@ -256,6 +270,15 @@ public sealed interface Change {
         @Override
         public String title() {
             return "Remove volume " + volume;
+        }
+    }
+
+    /** Makes a whole estate of its definition; only where nothing is yet. */
+    record ApplyEstate(EstateDefinition definition) implements Change {
+        @Override
+        public String title() {
+            return "Make an estate of " + definition.servers().size() + " file servers and "
+                    + definition.volumes().size() + " volumes";
         }
     }
 }

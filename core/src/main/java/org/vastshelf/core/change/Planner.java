@@ -31,6 +31,7 @@ public final class Planner {
                 case Change.ScrubPool scrub -> PoolEdits.scrub(draft, usage, scrub.pool());
                 case Change.AddEnclosure add -> HardwarePlans.add(draft, add);
                 case Change.RemoveEnclosure remove -> HardwarePlans.remove(draft, usage, remove);
+                case Change.ApplyEstate apply -> applyEstate(draft, apply);
                 case Change.RestartNode restart -> HardwarePlans.restart(draft, restart);
                 case Change.ResizeVolume resize -> VolumeEdits.resize(draft, usage, resize);
                 case Change.ConvertVolume convert -> VolumeEdits.convert(draft, usage, convert);
@@ -42,5 +43,22 @@ public final class Planner {
             }
         }
         return draft.toPlan();
+    }
+
+    private static void applyEstate(PlanDraft draft, Change.ApplyEstate change) {
+        if (!draft.estate().servers().isEmpty() || !draft.estate().sites().isEmpty()) {
+            draft.refuse(
+                    "estate: empty",
+                    "The estate has " + draft.estate().servers().size() + " file servers, must be empty",
+                    "use an installation of its own");
+            return;
+        }
+        try {
+            change.definition().toEstate();
+        } catch (IllegalArgumentException refused) {
+            draft.refuse("estate: whole", refused.getMessage(), "mend the file");
+            return;
+        }
+        draft.step(new Step.ApplyEstate(change.definition()));
     }
 }

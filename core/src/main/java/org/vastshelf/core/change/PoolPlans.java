@@ -47,7 +47,7 @@ final class PoolPlans {
                     ascending.stream().map(Drive::label).toList(),
                     change.spares(),
                     ascending.getFirst().kind().rates());
-            LayoutAnswer answer = LayoutComparison.answer(change.layout(), question);
+            LayoutAnswer answer = LayoutComparison.inGroups(change.layout(), question, change.groups());
             switch (answer) {
                 case NotPossible not -> draft.refuse(key + "layout", not.reason(), not.remedy());
                 case Possible possible -> accept(draft, change, ascending, possible, key);
@@ -71,7 +71,7 @@ final class PoolPlans {
         draft.step(new Step.CreatePool(new Pool(
                 change.name(),
                 change.server(),
-                List.of(DriveGroup.bulk(change.layout(), keys.subList(0, members))),
+                groups(change, keys.subList(0, members)),
                 keys.subList(members, keys.size()),
                 LayoutQuestion.DEFAULT_RESERVE,
                 LayoutQuestion.DEFAULT_ALIGN,
@@ -81,6 +81,14 @@ final class PoolPlans {
                 false)));
         draft.permanent("The layout of " + change.name() + " can't be changed. Undoing means moving off what it holds,"
                 + " dissolving it and building again.");
+    }
+
+    /** Equal groups of neighbours in size, so that no group strands what another would use. */
+    private static List<DriveGroup> groups(Change.ComposePool change, List<String> ascending) {
+        int each = ascending.size() / change.groups();
+        return java.util.stream.IntStream.range(0, change.groups())
+                .mapToObj(g -> DriveGroup.bulk(change.layout(), ascending.subList(g * each, (g + 1) * each)))
+                .toList();
     }
 
     private static void checks(

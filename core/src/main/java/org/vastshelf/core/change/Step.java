@@ -8,6 +8,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
@@ -455,6 +456,36 @@ public sealed interface Step {
         @Override
         public Estate undo(Estate estate) {
             return estate.withVolume(volume);
+        }
+    }
+
+    /** A whole estate where nothing was. */
+    record ApplyEstate(EstateDefinition definition) implements Step {
+        @Override
+        public String title() {
+            return "Make the estate";
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(60);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return estate.servers().isEmpty() && estate.sites().isEmpty()
+                    ? Optional.empty()
+                    : Optional.of("the estate is not empty");
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return definition.toEstate();
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return Estate.EMPTY;
         }
     }
 }

@@ -26,6 +26,13 @@ final class VolumePlans {
             draft.refuse(key + "pool", "There is no pool '" + volume.pool() + "'", "compose it first");
             return;
         }
+        if (volume.thin() && pool.isMixed() && !pool.fastAsCache()) {
+            draft.refuse(
+                    key + "thin",
+                    "Thin volumes are not possible on " + pool.name() + ", which has a fast and a bulk part",
+                    "make it thick, or choose another pool");
+            return;
+        }
         ByteLedger ledger = Ledgers.ofPool(estate, usage, pool);
         if (!volume.thin() && volume.size().isMoreThan(ledger.free())) {
             draft.refuse(
@@ -47,8 +54,10 @@ final class VolumePlans {
                             + text(after.beyond()) + " beyond its end",
                     "make it smaller, or watch the fill date");
         }
-        draft.permanent("The block size of " + volume.name() + ", " + volume.blockSize() / Bytes.KIB
-                + " KiB, can't be changed. Undoing means copying its files to another volume.");
+        draft.permanent(
+                "Of " + volume.name() + " can't be changed: block size " + volume.blockSize() / Bytes.KIB + " KiB; "
+                        + volume.kind().title() + "; " + (volume.encrypted() ? "encrypted" : "not encrypted")
+                        + ". Undoing means copying its files to another volume.");
     }
 
     private static String text(Bytes bytes) {

@@ -1,7 +1,7 @@
 package org.vastshelf.core.layout;
 
 /**
- * A birth-death chain on states 0…p with one absorbing state above p, started in state 0 or a later one.
+ * A birth-death chain on states 0…p with one absorbing state above p, started in state 0.
  *
  * <p>With Λ the largest rate of leaving a state, P = I + Q/Λ has no negative entry and
  * e^(Qt) = Σ e^(−Λt)(Λt)^k/k! · P^k (uniformisation: Jensen 1953; Stewart, <i>Introduction to the Numerical Solution
@@ -21,18 +21,12 @@ final class BirthDeathChain {
     private final double[] up;
     private final double[] down;
     private final double fastest;
-    private final int start;
-
-    BirthDeathChain(double[] up, double[] down) {
-        this(up, down, 0);
-    }
 
     /**
      * @param up rate from i to i+1 per hour; the last one leads to the absorbing state
      * @param down rate from i to i−1 per hour; the first is 0
-     * @param start the state at time 0
      */
-    BirthDeathChain(double[] up, double[] down, int start) {
+    BirthDeathChain(double[] up, double[] down) {
         this.up = up.clone();
         this.down = down.clone();
         double most = 0;
@@ -40,7 +34,6 @@ final class BirthDeathChain {
             most = Math.max(most, up[i] + down[i]);
         }
         this.fastest = most;
-        this.start = start;
     }
 
     /** Probability of having been absorbed within so many hours. */
@@ -60,7 +53,7 @@ final class BirthDeathChain {
 
     double stepwise(double jumps) {
         double[] state = new double[up.length + 1];
-        state[start] = 1;
+        state[0] = 1;
         double absorbed = 0;
         double logWeight = -jumps;
         for (int k = 0; ; k++) {
@@ -98,7 +91,7 @@ final class BirthDeathChain {
         for (int i = 0; i < halvings; i++) {
             result = product(result, result);
         }
-        return result[start][up.length];
+        return result[0][up.length];
     }
 
     /** e^(−part) · Σ part^k/k! · P^k for a part of at most 1. */

@@ -15,6 +15,54 @@ public final class LayoutComparison {
 
     private LayoutComparison() {}
 
+    /** One answer for each layout, with the members divided into so many equal groups of neighbours in size. */
+    public static List<LayoutAnswer> compare(LayoutQuestion question, int groups) {
+        return Arrays.stream(Layout.values())
+                .map(l -> inGroups(l, question, groups))
+                .toList();
+    }
+
+    /** What a layout gives when the members are divided into so many equal groups, smallest drives first. */
+    public static LayoutAnswer inGroups(Layout layout, LayoutQuestion question, int groups) {
+        int n = question.drives().size() - question.spares();
+        if (groups == 1) {
+            return answer(layout, question);
+        }
+        if (groups < 1 || n % groups != 0) {
+            return new NotPossible(
+                    layout, n + " drives do not divide into " + groups + " equal groups", "choose another number");
+        }
+        List<Bytes> ascending = question.drives().stream().sorted().limit(n).toList();
+        Possible sum = null;
+        for (int g = 0; g < groups; g++) {
+            List<Bytes> part = ascending.subList(g * (n / groups), (g + 1) * (n / groups));
+            LayoutAnswer answer = answer(
+                    layout, new LayoutQuestion(part, 0, question.driveReserve(), question.align(), question.rates()));
+            if (!(answer instanceof Possible possible)) {
+                return answer;
+            }
+            sum = sum == null ? possible : joined(sum, possible);
+        }
+        return sum;
+    }
+
+    /** Both groups side by side; the odds are those that at least one loses data. */
+    private static Possible joined(Possible a, Possible b) {
+        return new Possible(
+                a.layout(),
+                a.data().plus(b.data()),
+                a.protection().plus(b.protection()),
+                a.stranded().plus(b.stranded()),
+                Math.min(a.survives(), b.survives()),
+                a.rebuildHours().isPresent()
+                        ? OptionalDouble.of(Math.max(
+                                a.rebuildHours().getAsDouble(), b.rebuildHours().orElse(0)))
+                        : a.rebuildHours(),
+                -Math.expm1(Math.log1p(-Math.min(a.yearlyLossOdds(), 1 - 1e-16))
+                        + Math.log1p(-Math.min(b.yearlyLossOdds(), 1 - 1e-16))),
+                b.shape());
+    }
+
     /** One answer for each layout, in the order of {@link Layout}. */
     public static List<LayoutAnswer> compare(LayoutQuestion question) {
         return Arrays.stream(Layout.values()).map(l -> answer(l, question)).toList();
@@ -32,18 +80,28 @@ public final class LayoutComparison {
         };
     }
 
-    /**
-     * Odds that a group of these drives loses data within so many hours, beginning with {@code failed} drives gone.
-     */
-    public static double oddsWithin(double hours, int failed, Possible layout, LayoutQuestion question) {
-        int groups = layout.shape() instanceof LayoutShape.Groups g ? g.groups() : 1;
-        int each = question.members().size() / groups;
-        Bytes data = Bytes.of(layout.data().value() / groups);
-        LossOdds.Group group = new LossOdds.Group(
-                each, layout.survives(), layout.rebuildHours().orElse(1), data);
-        double touched = LossOdds.within(hours, failed, group, question.rates());
-        double other = LossOdds.within(hours, 0, group, question.rates());
-        return -Math.expm1(Math.log1p(-Math.min(touched, 1 - 1e-16)) + (groups - 1) * Math.log1p(-other));
+    /** Odds that a whole layout of these drives loses data within so many hours. */
+    public static double oddsWithin(double hours, Possible layout, LayoutQuestion question) {
+        double one = LossOdds.within(hours, group(layout, question), question.rates());
+        return -Math.expm1(groups(layout) * Math.log1p(-Math.min(one, 1 - 1e-16)));
+    }
+
+    /** Odds that a layout of which one drive was pulled loses data before that drive is rebuilt. */
+    public static double oddsWithOneGone(Possible layout, LayoutQuestion question) {
+        return LossOdds.beforeWholeAgain(group(layout, question), question.rates());
+    }
+
+    private static int groups(Possible layout) {
+        return layout.shape() instanceof LayoutShape.Groups g ? g.groups() : 1;
+    }
+
+    private static LossOdds.Group group(Possible layout, LayoutQuestion question) {
+        int groups = groups(layout);
+        return new LossOdds.Group(
+                question.members().size() / groups,
+                layout.survives(),
+                layout.rebuildHours().orElse(1),
+                Bytes.of(layout.data().value() / groups));
     }
 
     public static LayoutAnswer answer(Layout layout, LayoutQuestion question) {

@@ -29,14 +29,37 @@ final class LossOdds {
     }
 
     static double ofGroup(Group group, DriveRates rates) {
-        return within(HOURS_A_YEAR, 0, group, rates);
+        return within(HOURS_A_YEAR, group, rates);
     }
 
-    /** Odds that a group in which so many drives have failed already loses data within so many hours. */
-    static double within(double hours, int failed, Group group, DriveRates rates) {
-        if (failed > group.survives()) {
+    /** Odds that a whole group loses data within so many hours. */
+    static double within(double hours, Group group, DriveRates rates) {
+        Rates chain = chain(group, rates);
+        return new BirthDeathChain(chain.up, chain.down).absorbedWithin(hours);
+    }
+
+    /**
+     * Odds that a group of which one drive is gone loses data before it is whole again: the chance to reach the end of
+     * the chain before state 0, 1 / Σ γᵢ with γᵢ = Π dₖ/uₖ (gambler's ruin: Karlin and Taylor, <i>A First Course in
+     * Stochastic Processes</i>, 1975, section 4.7).
+     */
+    static double beforeWholeAgain(Group group, DriveRates rates) {
+        if (group.survives() == 0) {
             return 1;
         }
+        Rates chain = chain(group, rates);
+        double product = 1;
+        double sum = 1;
+        for (int i = 1; i <= group.survives(); i++) {
+            product *= chain.down[i] / chain.up[i];
+            sum += product;
+        }
+        return 1 / sum;
+    }
+
+    private record Rates(double[] up, double[] down) {}
+
+    private static Rates chain(Group group, DriveRates rates) {
         double lambda = -Math.log1p(-rates.annualFailureRate()) / HOURS_A_YEAR;
         double mu = 1 / group.rebuildHours();
         double q = group.survives() == 0 ? 0 : unreadable(group.data(), rates.unrecoverableReadErrorPerBit());
@@ -51,7 +74,7 @@ final class LossOdds {
             up[p] += mu * q;
             down[p] = mu * (1 - q);
         }
-        return new BirthDeathChain(up, down, failed).absorbedWithin(hours);
+        return new Rates(up, down);
     }
 
     /** q = 1 − (1 − e)^(8 · bytes), without loss of digits for small e. */

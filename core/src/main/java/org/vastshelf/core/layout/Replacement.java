@@ -16,10 +16,17 @@ public final class Replacement {
      * @param data bytes of data the layout gives after it, if all new space is taken
      * @param leastHours to copy the allocated part
      * @param mostHours to copy the whole of the old drive
-     * @param lossOdds odds of loss in {@code mostHours} with the old drive pulled first
+     * @param oddsStaying odds of loss in {@code mostHours} while the old drive stays until the new one is filled
+     * @param oddsPulled odds of loss if the old drive is pulled first, until the new one is filled
      */
     public record Stage(
-            Bytes oldSize, Bytes newSize, Bytes data, double leastHours, double mostHours, double lossOdds) {}
+            Bytes oldSize,
+            Bytes newSize,
+            Bytes data,
+            double leastHours,
+            double mostHours,
+            double oddsStaying,
+            double oddsPulled) {}
 
     /**
      * All stages in order.
@@ -45,7 +52,8 @@ public final class Replacement {
                     LayoutComparison.space(layout, after).data(),
                     hours * allocated,
                     hours,
-                    LayoutComparison.oddsWithin(hours, 1, layoutBefore, before)));
+                    LayoutComparison.oddsWithin(hours, layoutBefore, before),
+                    LayoutComparison.oddsWithOneGone(layoutBefore, before)));
         }
         return stages;
     }

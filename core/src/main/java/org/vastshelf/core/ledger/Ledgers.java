@@ -152,7 +152,14 @@ public final class Ledgers {
                 "alignment",
                 sums.alignment,
                 "each drive rounded down to a multiple of " + pool.align().value() + " bytes");
-        add(lines, ByteKind.SPARE, "hot spares", spares, pool.spares().size() + " drives wait for a failure");
+        add(
+                lines,
+                ByteKind.SPARE,
+                "hot spares",
+                spares,
+                pool.spares().size() == 1
+                        ? "one drive waits for a failure"
+                        : pool.spares().size() + " drives wait for a failure");
         add(
                 lines,
                 ByteKind.STRANDED,

@@ -31,7 +31,7 @@ class PlannerTest {
     private static final List<Long> SIX = List.of(SIX_TB, SIX_TB, SIX_TB, SIX_TB, SIX_TB, SIX_TB);
 
     private static ComposePool raid5(int drives, int spares) {
-        return new ComposePool("birch", "hill", Samples.bays(drives), Layout.RAID_5, spares, true);
+        return new ComposePool("birch", "hill", Samples.bays(drives), Layout.RAID_5, spares, true, 1);
     }
 
     private static Plan plan(Estate estate, Change... changes) {
@@ -98,7 +98,8 @@ class PlannerTest {
         assertThat(texts(
                         plan(
                                 estate,
-                                new ComposePool("x", "hill", List.of("hill/1/1", "hill/1/1"), Layout.RAID_1, 0, false)),
+                                new ComposePool(
+                                        "x", "hill", List.of("hill/1/1", "hill/1/1"), Layout.RAID_1, 0, false, 1)),
                         Check.Verdict.REFUSE))
                 .containsExactly("A drive is named twice");
         assertThat(texts(
@@ -115,7 +116,8 @@ class PlannerTest {
 
     @Test
     void a_layout_that_survives_nothing_has_to_be_confirmed() {
-        Plan plan = plan(Samples.racked(SIX), new ComposePool("x", "hill", Samples.bays(2), Layout.RAID_0, 0, false));
+        Plan plan =
+                plan(Samples.racked(SIX), new ComposePool("x", "hill", Samples.bays(2), Layout.RAID_0, 0, false, 1));
         assertThat(texts(plan, Check.Verdict.CONFIRM))
                 .containsExactly("RAID 0 survives no failure: one lost drive loses all");
         assertThat(plan.unconfirmed(Set.of())).hasSize(1);
@@ -150,7 +152,7 @@ class PlannerTest {
         Estate racked = Samples.racked(labels);
         Plan plan = plan(
                 racked,
-                new ComposePool("birch", "hill", Samples.bays(labels.size() - 1), layout, spares, false),
+                new ComposePool("birch", "hill", Samples.bays(labels.size() - 1), layout, spares, false, 1),
                 new ComposeVolume(Samples.volume("thin", "birch", 700_000, true)),
                 new ComposeVolume(Samples.volume("thick", "birch", 1, false)));
         Bytes free = plan.after().pools().containsKey("birch")

@@ -37,7 +37,7 @@ class AttentionRulesTest {
                         racked,
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("birch", "hill", Samples.bays(3), Layout.RAID_5, 0, false),
+                                new Change.ComposePool("birch", "hill", Samples.bays(3), Layout.RAID_5, 0, false, 1),
                                 new Change.ComposeVolume(Samples.volume("film", "birch", gib, true))))
                 .after();
     }

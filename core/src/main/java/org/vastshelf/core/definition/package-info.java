@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.definition;
+
+import org.jspecify.annotations.NullMarked;
