@@ -9,7 +9,6 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.Pool;
 
 /** The front of an enclosure: bays in rows of twelve, each drive as high as it is large. */
 public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> bays) {
@@ -19,6 +18,7 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
     /** Room for the bay's number. */
     private static final int UNDER = 24;
 
+    private static final int LONGEST_LABEL = 9;
     private static final int LEAST = 30;
     private static final int MOST = 56;
 
@@ -76,6 +76,11 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
                 : drive.state().name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
+    /** The end of a long name, which tells names of a series apart. */
+    private static String fitting(String name) {
+        return name.length() <= LONGEST_LABEL ? name : "…" + name.substring(name.length() - LONGEST_LABEL + 1);
+    }
+
     private static boolean ails(Drive drive) {
         return drive.state() != DriveState.FAILED && drive.health().ailment().isPresent();
     }
@@ -84,7 +89,7 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
         return ails(drive)
                 ? "ailing"
                 : estate.poolOf(drive)
-                        .map(Pool::name)
+                        .map(p -> fitting(p.name()))
                         .map(n -> drive.state() == DriveState.SPARE ? "spare" : n)
                         .orElse(drive.state().title());
     }

@@ -9,12 +9,14 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * What an installation sets.
  *
  * @param demo load the demo estate into an empty database and let its clock be moved
+ * @param large load a generated estate of 960 drives and 1,000 volumes instead, to see how pages bear it
  * @param data folder for what is not in the database
  * @param scanRoots folders below which real trees may be brought in
  */
 @ConfigurationProperties("vastshelf")
 public record Settings(
         @DefaultValue("true") boolean demo,
+        @DefaultValue("false") boolean large,
         @DefaultValue("var/data") Path data,
 
         @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"})

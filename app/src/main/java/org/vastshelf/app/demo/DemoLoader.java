@@ -35,6 +35,7 @@ import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.standins.scenario.DemoEstate;
 import org.vastshelf.standins.scenario.DemoFiles;
 import org.vastshelf.standins.scenario.DemoHistory;
+import org.vastshelf.standins.scenario.LargeEstate;
 
 /**
  * Loads the demo into an empty database, once. The estate itself is written last: a load that was killed half-way
@@ -75,6 +76,12 @@ class DemoLoader implements ApplicationRunner {
     @Override
     public void run(ApplicationArguments arguments) throws SQLException {
         if (!settings.demo() || !estates.load().servers().isEmpty()) {
+            return;
+        }
+        if (settings.large()) {
+            Estate large = LargeEstate.create();
+            LargeEstate.usage(large).byVolume().forEach(usage::set);
+            estates.change(empty -> large);
             return;
         }
         Instant begin = Instant.now();

@@ -218,6 +218,7 @@ public class DeskService {
                 volume,
                 volume.size().minusOrZero(held.of(volume.name()).used()),
                 Ledgers.ofPool(estate, held, pool).free(),
+                pool.isLost(),
                 person,
                 present,
                 accounts.touchedBy(estate, share.name(), catalogue.no(), operation.path()));

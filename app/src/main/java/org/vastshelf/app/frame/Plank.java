@@ -29,6 +29,8 @@ public record Plank(List<PoolPicture> pools) {
     private static final int LEAST_POOL = 10;
     static final int BLOCK_HEIGHT = 42;
     private static final double CHARACTER = 6.3;
+    private static final double BOLD_CHARACTER = 6.8;
+    private static final int SIZE_CHARACTERS = 11;
     private static final int SOON_DAYS = 60;
     private static final int WATCH_DAYS = 180;
 
@@ -77,18 +79,24 @@ public record Plank(List<PoolPicture> pools) {
         return Math.max(promised, Ledgers.usable(estate, pool).value());
     }
 
+    /** Room for the name and the size beside it. */
+    private static int leastSlot(Pool pool) {
+        return Math.max(LEAST_SLOT, (int) ((pool.name().length() + SIZE_CHARACTERS) * BOLD_CHARACTER));
+    }
+
     /** Pixels for each byte, largest at which all slots fit; found by halving. */
     private static double scale(Estate estate, List<Pool> pools) {
+        List<Long> extents = pools.stream().map(p -> extent(estate, p)).toList();
         double high = 0;
-        for (Pool pool : pools) {
-            high = Math.max(high, (double) WIDTH / extent(estate, pool));
+        for (long extent : extents) {
+            high = Math.max(high, (double) WIDTH / extent);
         }
         double low = 0;
         for (int i = 0; i < 40; i++) {
             double middle = (low + high) / 2;
             double sum = 0;
-            for (Pool pool : pools) {
-                sum += GAP + Math.max(LEAST_SLOT, extent(estate, pool) * middle);
+            for (int pool = 0; pool < pools.size(); pool++) {
+                sum += GAP + Math.max(leastSlot(pools.get(pool)), extents.get(pool) * middle);
             }
             if (sum <= WIDTH) {
                 low = middle;
@@ -96,7 +104,7 @@ public record Plank(List<PoolPicture> pools) {
                 high = middle;
             }
         }
-        double longest = pools.stream().mapToLong(p -> extent(estate, p)).max().orElse(1);
+        double longest = extents.stream().mapToLong(e -> e).max().orElse(1);
         return Math.max(low, 160 / longest);
     }
 
@@ -127,7 +135,7 @@ public record Plank(List<PoolPicture> pools) {
         int length = (int) Math.max(end, Math.ceil(x));
         return new PoolPicture(
                 pool.name(),
-                Math.max(LEAST_SLOT, length + 4),
+                Math.max(leastSlot(pool), length + 4),
                 length,
                 end,
                 usable,

@@ -51,6 +51,16 @@ public final class Gate {
         if (!view.server().isReachable()) {
             return refuse(Stage.REACH, server, "has no data address", "ask an administrator");
         }
+        if (view.server().dark()) {
+            return refuse(Stage.REACH, server, "is without power", "wait until it is back");
+        }
+        if (view.poolLost()) {
+            return refuse(
+                    Stage.REACH,
+                    "Pool " + view.volume().pool(),
+                    "has lost data; nothing on it is served",
+                    "bring it back from a copy elsewhere");
+        }
         note(Stage.REACH, server, "serves at " + view.server().address());
         return operation.client().protocol() == Protocol.SMB ? reachBySmb() : reachByNfs();
     }

@@ -15,6 +15,7 @@ import org.vastshelf.core.unit.Bytes;
  * @param volumeFree what the volume can still hold
  * @param poolFree what the pool can still give to a thin volume
  * @param present the file that the operation meets, if there is one
+ * @param poolLost whether the pool has lost data, so that nothing on it can be trusted
  * @param accounts accounts that a write to the path touches, outermost folder first
  */
 public record GateView(
@@ -23,6 +24,7 @@ public record GateView(
         Volume volume,
         Bytes volumeFree,
         Bytes poolFree,
+        boolean poolLost,
         Person person,
         Optional<Present> present,
         List<Account> accounts) {

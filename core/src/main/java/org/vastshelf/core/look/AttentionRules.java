@@ -14,6 +14,7 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
@@ -46,7 +47,11 @@ public final class AttentionRules {
             filling(v, usage, forecasts.get(v.name()), today).ifPresent(found::add);
             alarm(v, usage).ifPresent(found::add);
         });
-        estate.pools().values().forEach(p -> overCommitted(estate, usage, p).ifPresent(found::add));
+        estate.pools().values().forEach(p -> {
+            overCommitted(estate, usage, p).ifPresent(found::add);
+            standing(estate, p).ifPresent(found::add);
+        });
+        estate.servers().values().stream().filter(FileServer::dark).forEach(s -> found.add(dark(s)));
         estate.shares().values().forEach(s -> unreachable(estate, s).ifPresent(found::add));
         accounts.forEach(a -> full(a).ifPresent(found::add));
         return found.stream().sorted().toList();
@@ -128,6 +133,60 @@ public final class AttentionRules {
                 Optional.empty(),
                 UnitSystem.BINARY.format(ledger.free()) + " left",
                 "see its ledger"));
+    }
+
+    private static Optional<Attention> standing(Estate estate, Pool pool) {
+        PoolState state = PoolState.of(estate, pool);
+        int further = state.groups().stream()
+                .mapToInt(PoolState.GroupState::further)
+                .min()
+                .orElse(0);
+        return switch (state.standing()) {
+            case WHOLE -> Optional.empty();
+            case LOST ->
+                Optional.of(ofPool(
+                        Urgency.ACT,
+                        pool,
+                        "has lost data; nothing on it is served",
+                        "now",
+                        "dissolve it, bring back copies"));
+            case DEGRADED ->
+                Optional.of(ofPool(
+                        Urgency.ACT,
+                        pool,
+                        "is degraded without a spare that fits; can lose " + further + " more for certain",
+                        "now",
+                        "bring a drive"));
+            case REBUILDING ->
+                Optional.of(ofPool(
+                        Urgency.WATCH,
+                        pool,
+                        "rebuilds; can lose " + further + " more for certain meanwhile",
+                        "until it is done",
+                        "see its progress"));
+        };
+    }
+
+    private static Attention ofPool(Urgency urgency, Pool pool, String why, String when, String remedy) {
+        return new Attention(
+                urgency,
+                new Subject(Area.POOL, pool.name()),
+                "Pool " + pool.name(),
+                why,
+                Optional.empty(),
+                when,
+                remedy);
+    }
+
+    private static Attention dark(FileServer server) {
+        return new Attention(
+                Urgency.ACT,
+                new Subject(Area.DRIVE, server.name()),
+                "File server " + server.name(),
+                "is without power; nothing on it is served",
+                Optional.empty(),
+                "now",
+                "see its bays");
     }
 
     private static Optional<Attention> unreachable(Estate estate, Share share) {

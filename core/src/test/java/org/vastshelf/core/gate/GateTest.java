@@ -42,6 +42,7 @@ class GateTest {
                 Samples.volume("film", "oak", 100, true),
                 Bytes.of(volumeFree),
                 Bytes.tib(1),
+                false,
                 Samples.SUKI,
                 present,
                 List.of(account));
@@ -119,10 +120,34 @@ class GateTest {
                 reachable.volume(),
                 reachable.volumeFree(),
                 reachable.poolFree(),
+                false,
                 reachable.person(),
                 reachable.present(),
                 reachable.accounts());
         assertThat(refusedAt(write(view, 1))).isEqualTo(Stage.REACH);
+    }
+
+    @Test
+    void nobody_reaches_a_server_without_power_or_a_pool_that_lost_data() {
+        GateView whole = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
+        assertThat(write(whole, 1).allowed()).isTrue();
+        assertThat(write(with(whole, whole.server().withDark(true), false), 1).reason())
+                .isEqualTo("File server hill is without power");
+        assertThat(write(with(whole, whole.server(), true), 1).reason())
+                .isEqualTo("Pool " + whole.volume().pool() + " has lost data; nothing on it is served");
+    }
+
+    private static GateView with(GateView view, FileServer server, boolean lost) {
+        return new GateView(
+                view.share(),
+                server,
+                view.volume(),
+                view.volumeFree(),
+                view.poolFree(),
+                lost,
+                view.person(),
+                view.present(),
+                view.accounts());
     }
 
     @Property

@@ -1,0 +1,137 @@
+package org.vastshelf.standins.scenario;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.stream.IntStream;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
+import org.vastshelf.core.estate.DriveHealth;
+import org.vastshelf.core.estate.DriveKind;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Site;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.unit.Bytes;
+
+/** An estate as large as they get: 40 enclosures with 960 drives, 60 pools, 1,000 volumes. */
+public final class LargeEstate {
+
+    private static final int SERVERS = 5;
+    private static final int ENCLOSURES_EACH = 8;
+    private static final int BAYS = 24;
+    private static final int POOLS_EACH = 12;
+    private static final int DRIVES_A_POOL = 14;
+    private static final int VOLUMES = 1_000;
+    private static final int[] TERABYTES = {8, 12, 16, 20};
+    private static final Bytes TB = Bytes.of(1_000_000_000_000L);
+    private static final List<Layout> LAYOUTS =
+            List.of(Layout.RAID_6, Layout.TERRACED_2, Layout.RAID_TRIPLE, Layout.RAID_10, Layout.RAID_60);
+
+    private LargeEstate() {}
+
+    public static Estate create() {
+        Random random = new Random(20_260_302);
+        List<FileServer> servers = IntStream.range(0, SERVERS)
+                .mapToObj(i -> FileServer.of(name(i), "hall", name(i) + ".example", "10.70." + i + ".10", 2, false))
+                .toList();
+        List<Enclosure> enclosures = new ArrayList<>();
+        List<Drive> drives = new ArrayList<>();
+        List<Pool> pools = new ArrayList<>();
+        for (int server = 0; server < SERVERS; server++) {
+            List<String> bays = rack(name(server), enclosures, drives, random);
+            for (int i = 0; i < POOLS_EACH; i++) {
+                List<String> mine = bays.subList(i * DRIVES_A_POOL, (i + 1) * DRIVES_A_POOL);
+                pools.add(pool(name(server) + "-pool-" + (i + 1), name(server), mine, random));
+            }
+        }
+        Map<String, DriveState> states = new HashMap<>();
+        pools.forEach(p -> p.members().forEach(d -> states.put(d, DriveState.IN_USE)));
+        List<Volume> volumes = IntStream.range(0, VOLUMES)
+                .mapToObj(i -> Volume.plain(
+                        String.format("volume-%04d", i + 1),
+                        pools.get(i % pools.size()).name(),
+                        Bytes.tib(1 + random.nextInt(6)),
+                        true,
+                        Volume.DEFAULT_BLOCK,
+                        Volume.DEFAULT_ALARM))
+                .toList();
+        return new Estate(
+                Map.of("hall", new Site("hall", "The hall")),
+                Estate.keyed(servers, FileServer::name),
+                Estate.keyed(enclosures, Enclosure::key),
+                Estate.keyed(
+                        drives.stream()
+                                .map(d -> d.in(states.getOrDefault(d.key(), DriveState.UNCLAIMED)))
+                                .toList(),
+                        Drive::key),
+                Estate.keyed(pools, Pool::name),
+                Estate.keyed(volumes, Volume::name),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of());
+    }
+
+    /** Two thirds of every volume, more or less. */
+    public static Usage usage(Estate estate) {
+        Map<String, Usage.Held> held = new HashMap<>();
+        Random random = new Random(7);
+        estate.volumes().values().forEach(v -> {
+            Bytes live = Bytes.of(v.size().value() / 1_000 * (400 + random.nextInt(250)))
+                    .roundDownTo(Bytes.of(v.blockSize()));
+            held.put(v.name(), new Usage.Held(live, Bytes.ZERO));
+        });
+        return new Usage(held);
+    }
+
+    private static String name(int server) {
+        return "hall-" + (char) ('a' + server);
+    }
+
+    private static List<String> rack(String server, List<Enclosure> enclosures, List<Drive> drives, Random random) {
+        List<String> keys = new ArrayList<>();
+        for (int number = 1; number <= ENCLOSURES_EACH; number++) {
+            enclosures.add(new Enclosure(server, number, BAYS, ""));
+            Bytes size = TB.times(TERABYTES[random.nextInt(TERABYTES.length)]);
+            for (int bay = 1; bay <= BAYS; bay++) {
+                Drive drive = new Drive(
+                        server,
+                        number,
+                        bay,
+                        size,
+                        DriveKind.SPINNING,
+                        DriveState.UNCLAIMED,
+                        DriveHealth.well(1_000 + random.nextInt(40_000)),
+                        "",
+                        false);
+                drives.add(drive);
+                keys.add(drive.key());
+            }
+        }
+        return keys;
+    }
+
+    private static Pool pool(String name, String server, List<String> members, Random random) {
+        return new Pool(
+                name,
+                server,
+                List.of(DriveGroup.bulk(LAYOUTS.get(random.nextInt(LAYOUTS.size())), members)),
+                List.of(),
+                LayoutQuestion.DEFAULT_RESERVE,
+                LayoutQuestion.DEFAULT_ALIGN,
+                Bytes.ZERO,
+                Bytes.ZERO,
+                PaceClass.STEADY,
+                false);
+    }
+}
