@@ -84,19 +84,4 @@ class NamesAndPlacesTest {
         assertThatThrownBy(() -> new FilePath("/nnn".repeat(2_000)))
                 .hasMessage("path has 8000 bytes, must be at most 4096");
     }
-
-    @ParameterizedTest
-    @CsvSource(
-            delimiter = '|',
-            value = {
-                "0 | 0 | 0 | 0 | ''",
-                "0 | 10 | 0 | 0 | ''",
-                "0 | 41 | 13 | 0 | 41 pending sectors, 28 of them this week; more than 10",
-                "101 | 0 | 0 | 0 | 101 reallocated sectors, more than 100",
-                "0 | 0 | 0 | 2 | 2 uncorrected errors, more than 0",
-            })
-    void a_drive_ails_by_its_counters(int reallocated, int pending, int weekAgo, int uncorrected, String why) {
-        DriveHealth health = new DriveHealth(reallocated, reallocated, pending, weekAgo, uncorrected, 30, 5, 0);
-        assertThat(health.ailment().orElse("")).isEqualTo(why);
-    }
 }
