@@ -12,7 +12,7 @@ import org.vastshelf.core.unit.Bytes;
 /**
  * Throughput that a pool has to give, and what is given by hand.
  *
- * @param budget MiB/s: pool TiB × its class
+ * @param budget MiB/s: pool TiB × its class, rounded down
  * @param byHand MiB/s already promised to volumes by hand
  */
 public record PaceBudget(double budget, double byHand) {
@@ -30,7 +30,7 @@ public record PaceBudget(double budget, double byHand) {
                 .filter(Pace::byHand)
                 .toList();
         return new PaceBudget(
-                tebibytes * pool.pace().mibpsPerTib(),
+                Math.floor(tebibytes * pool.pace().mibpsPerTib()),
                 paces.stream().mapToDouble(Pace::mibps).sum());
     }
 

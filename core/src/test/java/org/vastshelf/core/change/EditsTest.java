@@ -1,0 +1,344 @@
+package org.vastshelf.core.change;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.stream.Stream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.core.Samples;
+import org.vastshelf.core.estate.Arrival;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.Pace;
+import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.ledger.ByteKind;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+
+/** What can be changed about pools, volumes and hardware that are in use. */
+class EditsTest {
+
+    private static final long TB = 1_000_000_000_000L;
+    private static final Usage USAGE = new Usage(Map.of(
+            "film", new Usage.Held(Bytes.tib(2), Bytes.ZERO), "plans", new Usage.Held(Bytes.tib(1), Bytes.ZERO)));
+
+    /** Pools oak (bays 1–4, RAID 5) and elm (5–8, RAID 5) of 6 TB; bays 9–12 hold free 6 TB, 13–16 free 12 TB. */
+    private static Estate estate() {
+        List<Long> labels = Stream.concat(
+                        Collections.nCopies(12, 6 * TB).stream(), Collections.nCopies(4, 12 * TB).stream())
+                .toList();
+        return plan(
+                        Samples.racked(labels),
+                        new Change.ComposePool("oak", "hill", Samples.bays(4), Layout.RAID_5, 0, false, 1),
+                        new Change.ComposePool("elm", "hill", bays(5, 8), Layout.RAID_5, 0, false, 1),
+                        new Change.ComposeVolume(Samples.volume("film", "oak", 4_000, true)),
+                        new Change.ComposeVolume(Samples.volume("plans", "elm", 2_000, false)))
+                .after();
+    }
+
+    private static List<String> bays(int from, int to) {
+        return Samples.bays(to).subList(from - 1, to);
+    }
+
+    private static Plan plan(Estate estate, Change... changes) {
+        return Planner.plan(estate, USAGE, List.of(changes));
+    }
+
+    private static String refusal(Change... changes) {
+        return plan(estate(), changes).checks().stream()
+                .filter(c -> c.verdict() == Check.Verdict.REFUSE)
+                .map(c -> c.text() + (c.remedy().isEmpty() ? "" : "; " + c.remedy()))
+                .findFirst()
+                .orElse("allowed");
+    }
+
+    private static Bytes usable(Estate estate, String pool) {
+        return Ledgers.usable(estate, estate.pools().get(pool));
+    }
+
+    @Test
+    void a_wider_group_and_a_second_group_add_what_their_layouts_give() {
+        Bytes drive = Bytes.of(6 * TB - Bytes.gib(2).value()).roundDownTo(Bytes.of(Bytes.MIB));
+        Plan wider = plan(estate(), new Change.AddDrives("oak", 0, bays(9, 10)));
+        assertThat(usable(wider.after(), "oak")).isEqualTo(drive.times(5));
+        Plan second = plan(estate(), new Change.AddGroup("oak", bays(9, 12), Layout.RAID_6, false, false));
+        assertThat(usable(second.after(), "oak")).isEqualTo(drive.times(3 + 2));
+        assertThat(second.permanent().getFirst()).contains("new group of oak");
+        assertThat(second.after().drives().get("hill/1/9").state()).isEqualTo(DriveState.IN_USE);
+    }
+
+    @Test
+    void a_read_cache_adds_no_space_and_a_fast_part_no_thin_volumes() {
+        Plan cache = plan(estate(), new Change.AddGroup("oak", bays(9, 10), Layout.RAID_1, true, true));
+        assertThat(usable(cache.after(), "oak")).isEqualTo(usable(estate(), "oak"));
+        assertThat(Ledgers.ofPool(cache.after(), USAGE, cache.after().pools().get("oak"))
+                        .lines())
+                .anyMatch(l -> l.title().equals("read cache") && !l.bytes().isZero());
+        assertThat(refusal(new Change.AddGroup("oak", bays(9, 10), Layout.RAID_1, true, false)))
+                .startsWith("Volume film is thin; thin volumes are not possible");
+        Plan tier = plan(estate(), new Change.AddGroup("elm", bays(9, 10), Layout.RAID_1, true, false));
+        assertThat(tier.isRefused()).isFalse();
+        assertThat(tier.after().pools().get("elm").pace()).isEqualTo(PaceClass.BRISK);
+        Plan thin = Planner.plan(
+                tier.after(), USAGE, List.of(new Change.ComposeVolume(Samples.volume("new", "elm", 10, true))));
+        assertThat(thin.isRefused()).isTrue();
+    }
+
+    @Test
+    void replaced_drives_count_as_the_old_ones_until_the_space_is_taken() {
+        List<Change.Swap> swaps = new ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            swaps.add(new Change.Swap("hill/1/" + (1 + i), "hill/1/" + (13 + i)));
+        }
+        Plan kept = plan(estate(), new Change.ReplaceDrives("oak", swaps, false));
+        assertThat(kept.steps()).hasSize(4);
+        assertThat(usable(kept.after(), "oak")).isEqualTo(usable(estate(), "oak"));
+        assertThat(Ledgers.ofPool(kept.after(), USAGE, kept.after().pools().get("oak"))
+                        .of(ByteKind.STRANDED)
+                        .value())
+                .isEqualTo(4 * 6 * TB);
+        Plan taken = plan(estate(), new Change.ReplaceDrives("oak", swaps, true));
+        Bytes large = Bytes.of(12 * TB - Bytes.gib(2).value()).roundDownTo(Bytes.of(Bytes.MIB));
+        assertThat(usable(taken.after(), "oak")).isEqualTo(large.times(3));
+        Estate at = estate();
+        for (Step step : taken.steps()) {
+            assertThat(usable(at, "oak")).as("flat until the last").isEqualTo(usable(estate(), "oak"));
+            at = step.apply(at);
+        }
+        assertThat(at.drives().get("hill/1/1").state()).isEqualTo(DriveState.UNCLAIMED);
+    }
+
+    @Test
+    void a_smaller_drive_or_a_stranger_does_not_replace() {
+        Estate big = plan(estate(), new Change.ComposePool("ash", "hill", bays(13, 16), Layout.RAID_5, 0, false, 1))
+                .after();
+        Plan smaller =
+                plan(big, new Change.ReplaceDrives("ash", List.of(new Change.Swap("hill/1/13", "hill/1/9")), true));
+        assertThat(smaller.checks())
+                .anyMatch(c -> c.text().equals("Drive hill/1/9 has 6.00 TB, must be at least 12.00 TB"));
+        assertThat(refusal(new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/5", "hill/1/9")), true)))
+                .isEqualTo("Drive 'hill/1/5' is not a member of oak");
+    }
+
+    @Test
+    void volumes_grow_and_do_not_shrink() {
+        assertThat(refusal(new Change.ResizeVolume("film", Bytes.tib(1))))
+                .startsWith("Volume film has 3.91 TiB already; a volume can't be made smaller");
+        assertThat(refusal(new Change.ResizeVolume("plans", Bytes.tib(40))))
+                .startsWith("A thick volume takes 38.05 TiB more: elm has");
+        Plan grown = plan(estate(), new Change.ResizeVolume("film", Bytes.tib(40)));
+        assertThat(grown.after().volumes().get("film").size()).isEqualTo(Bytes.tib(40));
+        assertThat(grown.checks())
+                .anyMatch(c -> c.verdict() == Check.Verdict.WATCH && c.text().contains("beyond its end"));
+    }
+
+    @Test
+    void a_managed_service_sells_steps_and_whole_tebibytes() {
+        Estate managed = estate().withServer(FileServer.of("north", "site", "n", "10.0.0.1", 2, true));
+        Plan made = plan(managed, new Change.ReservePool("tern", "north", Bytes.tib(20), PaceClass.BRISK));
+        assertThat(made.checks().getFirst().text()).isEqualTo("20 TiB × 59.00 a month = 1180.00 a month");
+        Estate with = plan(made.after(), new Change.ComposeVolume(Samples.volume("press", "tern", 1_024, true)))
+                .after();
+        assertThat(plan(with, new Change.ResizeVolume("press", Bytes.gib(1_100)))
+                        .checks())
+                .anyMatch(c -> c.text().equals("north sells steps of 100 GiB; this is 76.00 GiB more"));
+        assertThat(plan(with, new Change.ResizeVolume("press", Bytes.gib(1_124)))
+                        .isRefused())
+                .isFalse();
+        assertThat(plan(managed, new Change.ReservePool("tern", "north", Bytes.gib(1_500), PaceClass.BRISK))
+                        .isRefused())
+                .isTrue();
+    }
+
+    @Test
+    void kinds_are_converted_where_there_is_room() {
+        assertThat(plan(estate(), new Change.ConvertVolume("plans", true))
+                        .after()
+                        .volumes()
+                        .get("plans")
+                        .thin())
+                .isTrue();
+        Estate large =
+                plan(estate(), new Change.ResizeVolume("film", Bytes.tib(100))).after();
+        assertThat(plan(large, new Change.ConvertVolume("film", false))
+                        .checks()
+                        .getFirst()
+                        .text())
+                .startsWith("Thick it takes its unused 98.00 TiB too: oak has");
+        assertThat(refusal(new Change.ConvertVolume("film", true))).isEqualTo("Volume film is thin already");
+    }
+
+    @Test
+    void pace_by_hand_stays_within_the_budget() {
+        double budget = usable(estate(), "oak").value() / (double) Bytes.TIB * 16;
+        int most = (int) budget;
+        assertThat(refusal(new Change.SetPace("film", new Pace(true, most)))).isEqualTo("allowed");
+        assertThat(refusal(new Change.SetPace("film", new Pace(true, most + 1))))
+                .startsWith("A pace of " + (most + 1) + " MiB/s does not fit: oak has " + most);
+    }
+
+    @Test
+    void a_move_lists_what_it_copies_and_does_not_fit_everywhere() {
+        Plan moved = plan(estate(), new Change.MoveVolume("film", "elm", 200));
+        assertThat(moved.steps().getFirst().expected())
+                .isEqualTo(Duration.ofSeconds(2 * Bytes.TIB / (200 * Bytes.MIB)));
+        assertThat(moved.after().volumes().get("film").pool()).isEqualTo("elm");
+        Estate full =
+                plan(estate(), new Change.ResizeVolume("plans", Bytes.tib(14))).after();
+        assertThat(plan(full, new Change.MoveVolume("film", "elm", 200))
+                        .checks()
+                        .getFirst()
+                        .text())
+                .startsWith("Pool elm would be ");
+        assertThat(refusal(new Change.MoveVolume("film", "oak", 200))).isEqualTo("Volume film lies on oak already");
+    }
+
+    @Test
+    void a_served_volume_and_a_pool_with_volumes_stay() {
+        assertThat(refusal(new Change.DissolvePool("oak")))
+                .isEqualTo("Volume film lies on it and holds 2.00 TiB; move or remove it first");
+        Plan gone = plan(estate(), new Change.RemoveVolume("film"), new Change.DissolvePool("oak"));
+        assertThat(gone.unconfirmed(java.util.Set.of()).getFirst().text())
+                .isEqualTo("Volume film holds 2.00 TiB; it will be gone");
+        assertThat(gone.after().pools()).doesNotContainKey("oak");
+        assertThat(gone.after().drives().get("hill/1/1").state()).isEqualTo(DriveState.UNCLAIMED);
+    }
+
+    @Test
+    void an_enclosure_comes_when_it_is_ready_and_leaves_when_all_has_moved() {
+        Enclosure second = new Enclosure("hill", 2, 4, "");
+        List<Drive> drives = estate().drives(bays(9, 12)).stream()
+                .map(d -> new Drive("hill", 2, d.bay() - 8, d.label(), d.kind(), d.state(), d.health(), "", false))
+                .toList();
+        Estate seen = estate().withArrival(new Arrival(second, drives, ""));
+        Plan added = plan(seen, new Change.AddEnclosure("hill", 2));
+        assertThat(added.after().enclosures()).containsKey("hill/2");
+        assertThat(added.after().arrivals()).isEmpty();
+        Estate half = estate().withArrival(new Arrival(second, drives, "no power"));
+        assertThat(plan(half, new Change.AddEnclosure("hill", 2))
+                        .checks()
+                        .getFirst()
+                        .text())
+                .isEqualTo("Enclosure hill/2 can't be used yet: no power");
+        Estate pooled = plan(
+                        added.after(),
+                        new Change.ComposePool(
+                                "fig", "hill", List.of("hill/2/1", "hill/2/2", "hill/2/3"), Layout.RAID_5, 0, false, 1),
+                        new Change.AddSpares("oak", List.of("hill/2/4")),
+                        new Change.ComposeVolume(Samples.volume("seeds", "fig", 100, true)))
+                .after();
+        Plan out = plan(pooled, new Change.RemoveEnclosure("hill", 2));
+        assertThat(out.steps().stream().map(Step::title).map(t -> t.split(" ")[0]))
+                .containsExactly("Copy", "Switch", "Dissolve", "Release", "Take");
+        assertThat(out.after().drives().keySet()).noneMatch(k -> k.startsWith("hill/2/"));
+        assertThat(out.after().pools().get("oak").spares()).isEmpty();
+        assertThat(out.after().volumes().get("seeds").pool()).isNotEqualTo("fig");
+    }
+
+    @Test
+    void an_enclosure_whose_volumes_have_nowhere_to_go_stays() {
+        assertThat(refusal(new Change.RemoveEnclosure("hill", 1)))
+                .startsWith(
+                        "Volume film with 2.00 TiB on pool oak has nowhere to go; taking the enclosure out would lose it");
+    }
+
+    @Test
+    void a_restart_tells_how_long_clients_wait() {
+        Plan one = plan(estate(), new Change.RestartNode("hill", 1));
+        assertThat(one.unconfirmed(java.util.Set.of()).getFirst().text())
+                .isEqualTo("hill has one node: its shares stop for 240 s");
+        assertThat(refusal(new Change.RestartNode("hill", 2))).isEqualTo("node is 2, must be 1 to 1");
+        Estate two = estate().withServer(FileServer.of("hill", "site", "h", "10.0.0.1", 2, false));
+        assertThat(plan(two, new Change.RestartNode("hill", 2))
+                        .checks()
+                        .getFirst()
+                        .text())
+                .startsWith("Clients wait 24 s in all");
+    }
+
+    @Property(tries = 300)
+    void steps_of_random_orders_undo_to_where_they_began(@ForAll Random random) {
+        Estate begin = estate();
+        List<Change> changes = new ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            changes.add(any(random));
+        }
+        Plan plan = Planner.plan(begin, USAGE, changes);
+        Estate at = begin;
+        List<Step> done = new ArrayList<>();
+        for (Step step : plan.steps()) {
+            assertThat(step.obstacle(at)).as(step.title()).isEmpty();
+            at = step.apply(at);
+            done.add(step);
+            assertThat(Ledgers.ofEstate(at, USAGE).label()).isNotNull();
+            assertThat(at.pools().values().stream().flatMap(p -> p.drives()).toList())
+                    .doesNotHaveDuplicates();
+        }
+        assertThat(at).isEqualTo(plan.after());
+        for (Step step : done.reversed()) {
+            at = step.undo(at);
+        }
+        assertThat(at).isEqualTo(begin);
+    }
+
+    private static Change any(Random random) {
+        List<String> some = new ArrayList<>(bays(9, 16));
+        Collections.shuffle(some, random);
+        String pool = random.nextBoolean() ? "oak" : "elm";
+        String volume = random.nextBoolean() ? "film" : "plans";
+        List<String> two = some.subList(0, 2);
+        return switch (random.nextInt(13)) {
+            case 0 -> new Change.AddDrives(pool, 0, two);
+            case 1 -> new Change.AddGroup(pool, some.subList(0, 4), Layout.RAID_6, false, false);
+            case 2 -> new Change.AddGroup(pool, two, Layout.RAID_1, true, random.nextBoolean());
+            case 3 -> new Change.AddSpares(pool, two);
+            case 4 -> new Change.SetPoolReserve(pool, Bytes.gib(random.nextInt(4_000)));
+            case 5 ->
+                new Change.ReplaceDrives(
+                        pool,
+                        List.of(new Change.Swap("hill/1/" + (pool.equals("oak") ? 2 : 6), some.getFirst())),
+                        random.nextBoolean());
+            case 6 -> new Change.ResizeVolume(volume, Bytes.gib(2_000 + random.nextInt(9_000)));
+            case 7 -> new Change.ConvertVolume(volume, random.nextBoolean());
+            case 8 -> new Change.MoveVolume(volume, pool, 500);
+            case 9 ->
+                new Change.SetGrowth(
+                        volume, Optional.of(new GrowthRule(10, Bytes.ZERO, 20, Bytes.tib(900), Duration.ofHours(1))));
+            case 10 ->
+                new Change.ComposePool(
+                        "fig" + random.nextInt(3), "hill", some.subList(0, 4), Layout.TERRACED_2, 0, false, 1);
+            case 11 -> new Change.RemoveVolume(volume);
+            default -> new Change.DissolvePool(pool);
+        };
+    }
+
+    @Test
+    void rules_of_growth_end_where_their_ceiling_is_passed() {
+        GrowthRule rule = new GrowthRule(10, Bytes.ZERO, 20, Bytes.tib(5), Duration.ofHours(1));
+        Estate ruled =
+                plan(estate(), new Change.SetGrowth("film", Optional.of(rule))).after();
+        assertThat(ruled.volumes().get("film").growth()).contains(rule);
+        Volume passed = plan(ruled, new Change.ResizeVolume("film", Bytes.tib(6)))
+                .after()
+                .volumes()
+                .get("film");
+        assertThat(passed.growth()).isEmpty();
+        GrowthRule low = new GrowthRule(10, Bytes.ZERO, 20, Bytes.tib(1), Duration.ZERO);
+        assertThat(refusal(new Change.SetGrowth("film", Optional.of(low)))).startsWith("The ceiling is ");
+    }
+}
