@@ -107,6 +107,16 @@
     }
   });
 
+  // What can be scrolled can be reached by key.
+  function reachable() {
+    $$('.wide').forEach((wide) => {
+      if (wide.scrollWidth > wide.clientWidth) wide.tabIndex = 0;
+      else wide.removeAttribute('tabindex');
+    });
+  }
+  reachable();
+  document.addEventListener('htmx:afterSwap', reachable);
+
   function check(boxes, on) {
     boxes.forEach((box) => (box.checked = on));
     if (boxes.length) boxes[0].dispatchEvent(new Event('change', { bubbles: true }));

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** From unclaimed drives to a refused save and a fill date, the way an administrator goes. */
@@ -13,7 +12,7 @@ class JourneyTest {
 
     @Test
     void from_a_drive_to_a_fill_date() {
-        discardDrafts();
+        Drafts.discardAll();
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             Page page = browser.page;
             composePool(page);
@@ -24,15 +23,6 @@ class JourneyTest {
             readAuditLine(page);
             readFillDate(page);
             assertThat(browser.errors).isEmpty();
-        }
-    }
-
-    /** Other tests leave drafts, which would stand in the drawer. */
-    private static void discardDrafts() {
-        for (var order : App.get("odile", "/api/v1/orders").json().path("items")) {
-            if (order.path("state").asString().equals("DRAFT")) {
-                App.post("odile", "/api/v1/orders/" + order.path("id").asLong() + "/discard", "");
-            }
         }
     }
 
@@ -65,7 +55,7 @@ class JourneyTest {
         assertThat(page.locator("#drawer")).containsText("Compose pool birch of 3 drives, RAID 5");
         assertThat(page.locator("#drawer")).containsText("∎ for ever: The layout of birch can't be changed");
         strikeAndRestore(page);
-        carryOut(page);
+        Drafts.carryOut(page);
         page.navigate("/build/pools/birch");
         assertThat(page.locator("main .lead")).containsText("10.91 TiB of data by the labels");
         assertLedgerAddsUp(page);
@@ -92,18 +82,6 @@ class JourneyTest {
         assertThat(drawer.locator(".struck")).hasCount(0);
     }
 
-    /** By Ctrl+Enter; then the clock is moved until it is done. */
-    private static void carryOut(Page page) {
-        assertThat(page.locator("#carry-out")).isEnabled();
-        page.waitForLoadState();
-        page.keyboard().press("Control+Enter");
-        page.waitForURL(Pattern.compile(".*/orders/[0-9]+"));
-        assertThat(page.locator("#steps")).containsText("running");
-        page.keyboard().press(".");
-        page.locator("#time button[value=hour]").click();
-        assertThat(page.locator("#steps")).containsText("Finished.");
-    }
-
     private static void assertLedgerAddsUp(Page page) {
         var bytes = page.locator("table").first().locator("tbody tr td:nth-child(3)").allTextContents().stream()
                 .map(text -> Long.parseLong(text.replace(",", "")))
@@ -123,7 +101,7 @@ class JourneyTest {
         assertThat(page.locator("#consequence")).containsText("after");
         page.locator(".composer button.first").click();
         assertThat(page.locator("#drawer")).containsText("Compose volume seeds on birch");
-        carryOut(page);
+        Drafts.carryOut(page);
     }
 
     private static void openShare(Page page) {
@@ -136,7 +114,7 @@ class JourneyTest {
         assertThat(page.locator("[role=alert]")).hasText("prefix of '10.20.0.0/99' is 99, must be 0 to 32");
         page.fill("[name=exports]", "10.20.0.0/16 write");
         page.locator(".composer button.first").click();
-        carryOut(page);
+        Drafts.carryOut(page);
         page.navigate("/serve/shares/seeds");
         assertThat(page.locator(".command").first())
                 .hasText("sudo mount -t cifs //dewpond.larkmoor.example/seeds /mnt/seeds"
@@ -155,7 +133,7 @@ class JourneyTest {
         assertThat(page.locator("[role=alert]")).containsText("stop level is 10737418240 bytes, must be at least");
         page.fill("[name=warnAt]", "8 GiB");
         page.locator(".composer button.first").click();
-        carryOut(page);
+        Drafts.carryOut(page);
     }
 
     private static void saveUntilRefused(Page page) {

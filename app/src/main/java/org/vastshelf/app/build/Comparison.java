@@ -2,6 +2,7 @@ package org.vastshelf.app.build;
 
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.layout.Advice;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutAnswer;
@@ -52,12 +53,15 @@ public record Comparison(
     /** A band of a terraced layout: cells from the right, the largest drives. */
     public record BandPicture(LayoutShape.Band band, int y, int height, int x) {}
 
-    static Comparison of(LayoutQuestion question, Layout chosen, int groups) {
+    /** Nothing is chosen for anybody; the bands are those of the layout chosen or else of the one advised. */
+    static Comparison of(LayoutQuestion question, @Nullable Layout chosen, int groups) {
+        Optional<Advice> advice = Advice.of(question);
+        @Nullable Layout drawn = chosen == null ? advice.map(Advice::layout).orElse(null) : chosen;
         Bytes whole = Bytes.sum(question.members());
         List<LayoutAnswer> answers = LayoutComparison.compare(question, groups);
         List<Line> lines = answers.stream().map(a -> line(a, whole, chosen)).toList();
         List<BandPicture> bands = answers.stream()
-                .filter(a -> groups == 1 && a.layout() == chosen && a instanceof Possible)
+                .filter(a -> groups == 1 && a.layout() == drawn && a instanceof Possible)
                 .map(a -> ((Possible) a).shape())
                 .flatMap(shape -> shape instanceof LayoutShape.Bands b
                         ? pictures(
@@ -67,10 +71,10 @@ public record Comparison(
                                 .stream()
                         : java.util.stream.Stream.empty())
                 .toList();
-        return new Comparison(question, groups, lines, bands, Advice.of(question));
+        return new Comparison(question, groups, lines, bands, advice);
     }
 
-    private static Line line(LayoutAnswer answer, Bytes whole, Layout chosen) {
+    private static Line line(LayoutAnswer answer, Bytes whole, @Nullable Layout chosen) {
         boolean is = answer.layout() == chosen;
         return switch (answer) {
             case NotPossible not -> new Line(not, 0, 0, 0, is, not.reason() + "; " + not.remedy());

@@ -20,7 +20,6 @@ import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.layout.Advice;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutQuestion;
 
@@ -114,14 +113,10 @@ class PoolComposer {
                     drives.stream().map(Drive::label).toList(),
                     form.spares(),
                     drives.getFirst().kind().rates());
-            model.addAttribute("comparison", Comparison.of(question, form.layoutOr(advised(question)), form.groups()));
+            model.addAttribute("comparison", Comparison.of(question, form.layout(), form.groups()));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("comparisonProblem", refused.getMessage());
         }
-    }
-
-    private static Layout advised(LayoutQuestion question) {
-        return Advice.of(question).map(Advice::layout).orElse(Layout.RAID_0);
     }
 
     /** The spares that would be kept: the largest, since a spare has to be able to stand in for any member. */
@@ -171,10 +166,6 @@ class PoolComposer {
             name = name == null ? "" : name.strip();
             server = server == null ? "" : server;
             drives = drives == null ? List.of() : List.copyOf(drives);
-        }
-
-        Layout layoutOr(Layout advised) {
-            return layout == null ? advised : layout;
         }
     }
 }

@@ -17,9 +17,12 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveHealth;
+import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.failure.PoolState;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
 
 /** Drives one by one, enclosures that come and go, restarts, and the stand-in bench. */
 @Page
@@ -81,12 +84,14 @@ class HardwareController {
         return "redirect:/build?scope=" + server;
     }
 
-    record Wear(String kind, String drive, String server, Integer percent) {
+    record Wear(String kind, String drive, String server, Integer percent, String size, Boolean solid) {
         Wear {
             kind = kind == null ? "" : kind;
             drive = drive == null ? "" : drive;
             server = server == null ? "" : server;
             percent = percent == null ? 0 : percent;
+            size = size == null ? "" : size;
+            solid = Boolean.TRUE.equals(solid);
         }
 
         Mishap mishap() {
@@ -94,12 +99,17 @@ class HardwareController {
                 case "fail" -> new Mishap.DriveFails(drive);
                 case "ail" -> new Mishap.DriveAils(drive);
                 case "pull" -> new Mishap.DrivePulled(drive);
+                case "bring" ->
+                    new Mishap.DriveBrought(
+                            drive.strip(),
+                            solid ? DriveKind.SOLID_STATE : DriveKind.SPINNING,
+                            SizeText.parse("drive size", size, Bytes.of(1), Bytes.tib(1_024)));
                 case "cut" -> new Mishap.PowerCut(server);
                 case "back" -> new Mishap.PowerBack(server);
                 case "load" -> new Mishap.ClientLoad(server, percent);
                 default ->
                     throw new IllegalArgumentException(
-                            "kind is '" + kind + "', must be fail, ail, pull, cut, back or load");
+                            "kind is '" + kind + "', must be fail, ail, pull, bring, cut, back or load");
             };
         }
     }

@@ -57,6 +57,7 @@ public class HardwareService {
             case Mishap.DriveFails m -> prefix(m.drive());
             case Mishap.DriveAils m -> prefix(m.drive());
             case Mishap.DrivePulled m -> prefix(m.drive());
+            case Mishap.DriveBrought m -> prefix(m.bay());
             case Mishap.PowerCut m -> m.server();
             case Mishap.PowerBack m -> m.server();
             case Mishap.ClientLoad m -> m.server();

@@ -1,6 +1,9 @@
 package org.vastshelf.core.failure;
 
-/** Something that happens to hardware, wanted by nobody. On the stand-in bench it can be made to happen. */
+import org.vastshelf.core.estate.DriveKind;
+import org.vastshelf.core.unit.Bytes;
+
+/** Something that happens to hardware outside of any order, mostly wanted by nobody. On the stand-in bench it can be made to happen. */
 public sealed interface Mishap {
 
     String title();
@@ -26,6 +29,14 @@ public sealed interface Mishap {
         @Override
         public String title() {
             return "Drive " + drive + " is pulled";
+        }
+    }
+
+    /** Somebody brings a new drive and puts it into an empty bay, or in place of a failed drive that no pool has. */
+    record DriveBrought(String bay, DriveKind kind, Bytes size) implements Mishap {
+        @Override
+        public String title() {
+            return "A new drive is put into bay " + bay;
         }
     }
 

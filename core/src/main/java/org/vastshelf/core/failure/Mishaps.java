@@ -11,16 +11,21 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** What mishaps do to an estate: what is degraded, what takes over, what is lost. */
 public final class Mishaps {
+
+    private static final Bytes SMALLEST_DRIVE = Bytes.of(100_000_000_000L);
 
     private Mishaps() {}
 
@@ -37,6 +42,7 @@ public final class Mishaps {
             case Mishap.DriveFails fails -> gone(estate, usage, drive(estate, fails.drive()), false, now);
             case Mishap.DrivePulled pulled -> gone(estate, usage, drive(estate, pulled.drive()), true, now);
             case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()));
+            case Mishap.DriveBrought brought -> bring(estate, brought);
             case Mishap.PowerCut cut -> power(estate, server(estate, cut.server()), true);
             case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
             case Mishap.ClientLoad load ->
@@ -56,6 +62,41 @@ public final class Mishaps {
                 .filter(s -> !s.managed())
                 .orElseThrow(
                         () -> new IllegalArgumentException("There is no file server '" + name + "' with hardware"));
+    }
+
+    private static Outcome bring(Estate estate, Mishap.DriveBrought brought) {
+        String[] parts = brought.bay().split("/");
+        Enclosure enclosure = parts.length == 3 ? estate.enclosures().get(parts[0] + "/" + parts[1]) : null;
+        int bay = parts.length == 3 && parts[2].matches("\\d{1,4}") ? Integer.parseInt(parts[2]) : 0;
+        if (enclosure == null || bay < 1 || bay > enclosure.bays()) {
+            throw new IllegalArgumentException("There is no bay '" + brought.bay() + "'");
+        }
+        if (brought.size().isMoreThan(LayoutQuestion.LARGEST_DRIVE)
+                || brought.size().compareTo(SMALLEST_DRIVE) < 0) {
+            throw new IllegalArgumentException("drive is " + brought.size().value() + " bytes, must be "
+                    + SMALLEST_DRIVE.value() + " to " + LayoutQuestion.LARGEST_DRIVE.value());
+        }
+        Drive there = estate.drives().get(brought.bay());
+        boolean taken = there != null
+                && (there.state() != DriveState.FAILED || estate.poolOf(there).isPresent());
+        if (taken) {
+            throw new IllegalArgumentException("Bay " + brought.bay() + " holds a drive that is "
+                    + there.state().title());
+        }
+        Drive fresh = new Drive(
+                enclosure.server(),
+                enclosure.number(),
+                bay,
+                brought.size(),
+                brought.kind(),
+                DriveState.UNCLAIMED,
+                DriveHealth.well(0),
+                "",
+                false);
+        return new Outcome(
+                estate.withDrives(List.of(fresh)),
+                List.of("A drive of " + UnitSystem.DECIMAL.format(brought.size()) + " was put into bay "
+                        + brought.bay()));
     }
 
     private static Outcome power(Estate estate, FileServer server, boolean dark) {

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
@@ -207,6 +208,24 @@ class MishapsTest {
                 .hasMessage("File server hill is with power already");
         assertThatThrownBy(() -> Mishaps.apply(estate, USAGE, new Mishap.ClientLoad("hill", 96), NOW))
                 .hasMessage("client load is 96 %, must be 0 to 95");
+    }
+
+    @Test
+    void a_new_drive_fits_an_empty_bay_or_replaces_a_failed_one_that_no_pool_has() {
+        Estate racked = Samples.racked(Collections.nCopies(3, SIX_TB));
+        Mishap.DriveBrought third = new Mishap.DriveBrought("hill/1/3", DriveKind.SPINNING, Bytes.of(2 * SIX_TB));
+        assertThatThrownBy(() -> Mishaps.apply(racked, USAGE, third, NOW))
+                .hasMessage("Bay hill/1/3 holds a drive that is unclaimed");
+        Estate failed = fail(racked, 3).estate();
+        Estate brought = Mishaps.apply(failed, USAGE, third, NOW).estate();
+        assertThat(brought.drives().get("hill/1/3").label().value()).isEqualTo(2 * SIX_TB);
+        assertThat(brought.drives().get("hill/1/3").state()).isEqualTo(DriveState.UNCLAIMED);
+        assertThatThrownBy(() -> Mishaps.apply(
+                        racked, USAGE, new Mishap.DriveBrought("hill/1/4", DriveKind.SPINNING, Bytes.of(SIX_TB)), NOW))
+                .hasMessage("There is no bay 'hill/1/4'");
+        assertThatThrownBy(() -> Mishaps.apply(
+                        failed, USAGE, new Mishap.DriveBrought("hill/1/3", DriveKind.SPINNING, Bytes.of(5)), NOW))
+                .hasMessageStartingWith("drive is 5 bytes, must be 100000000000");
     }
 
     @Test
