@@ -164,6 +164,7 @@ class BuildJourneysTest {
         assertThat(page.locator("#steps")).containsText("paused");
         assertThat(page.locator("#steps")).not().containsText("100 %");
         press(page.getByText("Let it go on"));
+        assertThat(page.locator("#steps")).containsText("running");
         page.waitForLoadState();
         page.keyboard().press(".");
         page.locator("#time button[value=day]").click();

@@ -10,6 +10,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  *
  * @param demo load the demo estate into an empty database and let its clock be moved
  * @param large load a generated estate of 960 drives and 1,000 volumes instead, to see how pages bear it
+ * @param traffic let the demo's people save files as days pass
  * @param data folder for what is not in the database
  * @param scanRoots folders below which real trees may be brought in
  */
@@ -17,6 +18,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
 public record Settings(
         @DefaultValue("true") boolean demo,
         @DefaultValue("false") boolean large,
+        @DefaultValue("true") boolean traffic,
         @DefaultValue("var/data") Path data,
 
         @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"})

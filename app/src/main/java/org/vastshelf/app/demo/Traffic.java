@@ -49,7 +49,7 @@ class Traffic implements DayWork {
 
     @Override
     public void of(LocalDate day) {
-        if (settings.demo()) {
+        if (settings.demo() && settings.traffic()) {
             transaction.executeWithoutResult(
                     t -> estates.load().shares().values().forEach(share -> save(share, day)));
         }

@@ -45,6 +45,7 @@ public final class Routes {
             post("/api/v1/orders/*/take-back", Access.RUNNERS),
             post("/api/v1/orders/*/confirm", Access.RUNNERS),
             post("/api/v1/orders", Access.DESIGNERS),
+            post("/api/v1/definitions/**", Access.DESIGNERS),
             post("/api/v1/orders/*/strike", Access.DESIGNERS),
             post("/api/v1/orders/*/discard", Access.DESIGNERS),
             post("/orders/**", Access.DESIGNERS),

@@ -1,0 +1,181 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Plan;
+import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateDefinition;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Random orders against an application that is killed in the middle of them. After each restart the order has to be
+ * done whole or taken back whole: the estate is compared with what the pure planner says it must be.
+ */
+final class Chaos {
+
+    private final CrashRig rig;
+    private final JsonMapper json;
+    private final Random random;
+    private int done;
+    private int takenBack;
+    private int refused;
+
+    Chaos(CrashRig rig, JsonMapper json, long seed) {
+        this.rig = rig;
+        this.json = json;
+        this.random = new Random(seed);
+    }
+
+    String summary() {
+        return done + " done, " + takenBack + " taken back, " + refused + " refused before they began";
+    }
+
+    int ended() {
+        return done + takenBack + refused;
+    }
+
+    /** One order, one kill, one restart, one look. */
+    void round() throws Exception {
+        Estate before = estate();
+        Usage usage = usage();
+        List<Change> changes = List.of(any(before), any(before));
+        Plan plan = Planner.plan(before, usage, changes);
+        // Now and then a refused order goes in too; mostly they are drawn again until one can be carried out.
+        while ((plan.isRefused() || plan.steps().isEmpty()) && random.nextInt(40) > 0) {
+            changes = List.of(any(before), any(before));
+            plan = Planner.plan(before, usage, changes);
+        }
+        String body = "{\"changes\":["
+                + json.writerFor(Change.class).writeValueAsString(changes.get(0)) + ","
+                + json.writerFor(Change.class).writeValueAsString(changes.get(1)) + "]}";
+        JsonNode draft = json.readTree(rig.post("/api/v1/orders", body));
+        long id = draft.path("order").path("id").asLong();
+        assertThat(id).as(draft.toString()).isPositive();
+        for (JsonNode check : draft.path("checks")) {
+            if (check.path("verdict").asString().equals("CONFIRM")) {
+                rig.post(
+                        "/api/v1/orders/" + id + "/confirm",
+                        json.writeValueAsString(Map.of("key", check.path("key").asString())));
+            }
+        }
+        int status = rig.send("POST", "/api/v1/orders/" + id + "/carry-out", "").statusCode();
+        if (status != 200) {
+            assertThat(plan.isRefused() || plan.steps().isEmpty()).isTrue();
+            rig.post("/api/v1/orders/" + id + "/discard", "");
+            refused++;
+        }
+        if (random.nextInt(3) == 0) {
+            rig.post("/api/v1/time", "{\"hours\":1}");
+        }
+        Thread.sleep(random.nextInt(900));
+        if (random.nextInt(4) == 0) {
+            rig.post("/api/v1/orders/" + id + "/take-back", "");
+        }
+        rig.kill();
+        rig.start();
+        check(id, status, before, plan, usage);
+    }
+
+    private void check(long id, int status, Estate before, Plan plan, Usage usage) throws Exception {
+        String state = "";
+        for (int i = 0; i < 60 && status == 200 && !state.equals("DONE") && !state.equals("TAKEN_BACK"); i++) {
+            rig.post("/api/v1/time", "{\"hours\":48}");
+            state = json.readTree(rig.get("/api/v1/orders/" + id))
+                    .path("order")
+                    .path("state")
+                    .asString();
+        }
+        Estate after = estate();
+        assertThat(Ledgers.ofEstate(after, usage).label()).isNotNull();
+        for (JsonNode pool : json.readTree(rig.get("/api/v1/pools?limit=1000")).path("items")) {
+            long sum = 0;
+            for (JsonNode line : pool.path("ledger").path("lines")) {
+                sum += line.path("bytes").asLong();
+            }
+            assertThat(sum).isEqualTo(pool.path("ledger").path("label").asLong());
+        }
+        if (status != 200) {
+            assertThat(after).isEqualTo(before);
+        } else if (state.equals("DONE")) {
+            assertThat(after).as("order " + id + " is done whole").isEqualTo(plan.after());
+            done++;
+        } else {
+            assertThat(state).isEqualTo("TAKEN_BACK");
+            assertThat(after).as("order " + id + " is taken back whole").isEqualTo(before);
+            takenBack++;
+        }
+    }
+
+    private Estate estate() throws Exception {
+        return json.readValue(rig.get("/api/v1/definitions/estate"), EstateDefinition.class)
+                .toEstate();
+    }
+
+    private Usage usage() throws Exception {
+        Map<String, Usage.Held> held = new HashMap<>();
+        for (JsonNode volume :
+                json.readTree(rig.get("/api/v1/volumes?limit=1000")).path("items")) {
+            held.put(
+                    volume.path("volume").path("name").asString(),
+                    new Usage.Held(
+                            Bytes.of(volume.path("liveBytes").asLong()),
+                            Bytes.of(volume.path("snapshotBytes").asLong())));
+        }
+        return new Usage(held);
+    }
+
+    private Change any(Estate estate) {
+        List<String> free = new ArrayList<>(estate.drivesOf("fernhill")
+                .filter(d -> d.state() == DriveState.UNCLAIMED)
+                .map(Drive::key)
+                .toList());
+        Collections.shuffle(free, random);
+        List<String> some = free.subList(0, Math.min(free.size(), 2 + random.nextInt(3)));
+        String pool = one(List.of("oak", "elm", "ash", "yew"));
+        String volume = one(List.of("film", "office", "plans", "sequences", "specimens-db"));
+        return switch (random.nextInt(11)) {
+            case 0 ->
+                new Change.ComposePool(
+                        "fig-" + random.nextInt(1_000), "fernhill", some, one(List.of(Layout.values())), 0, false, 1);
+            case 1 ->
+                new Change.ComposeVolume(Volume.plain(
+                        "new-" + random.nextInt(1_000), pool, Bytes.gib(1 + random.nextInt(900)), true, 65_536, 85));
+            case 2 ->
+                new Change.ResizeVolume(
+                        volume, estate.volumes().get(volume).size().plus(Bytes.gib(1 + random.nextInt(500))));
+            case 3 -> new Change.MoveVolume(volume, pool, 2_000);
+            case 4 -> new Change.AddSpares(pool, some);
+            case 5 -> new Change.SetPoolReserve(pool, Bytes.gib(random.nextInt(3_000)));
+            case 6 -> new Change.AddGroup(pool, some, one(List.of(Layout.RAID_1, Layout.RAID_5)), false, false);
+            case 7 ->
+                new Change.ReplaceDrives(
+                        pool,
+                        List.of(new Change.Swap(
+                                one(estate.pools().get(pool).members()), free.isEmpty() ? "none" : free.getFirst())),
+                        random.nextBoolean());
+            case 8 -> new Change.ConvertVolume(volume, random.nextBoolean());
+            case 9 -> new Change.SetAlarm(volume, 50 + random.nextInt(50));
+            default -> new Change.DissolvePool(one(List.copyOf(estate.pools().keySet())));
+        };
+    }
+
+    private <T> T one(List<T> list) {
+        return list.get(random.nextInt(list.size()));
+    }
+}

@@ -1,0 +1,91 @@
+package org.vastshelf.e2e;
+
+import java.io.File;
+import java.io.IOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.List;
+
+/** An application in a process of its own, on a database of its own, that can be killed and started again. */
+final class CrashRig implements AutoCloseable {
+
+    private final Path data;
+    private final String database;
+    private final List<String> options;
+    private final int port;
+    private final HttpClient client = HttpClient.newHttpClient();
+    private Process process;
+
+    CrashRig(Path data, String database, String... options) throws IOException {
+        this.data = data;
+        this.database = App.database(database);
+        this.options = Arrays.asList(options);
+        try (ServerSocket socket = new ServerSocket(0)) {
+            this.port = socket.getLocalPort();
+        }
+    }
+
+    void start() throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Xmx700m",
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "org.vastshelf.app.VastShelfApplication",
+                "--server.port=" + port,
+                "--spring.datasource.url=" + database,
+                "--vastshelf.data=" + data));
+        command.addAll(options);
+        process = new ProcessBuilder(command)
+                .redirectErrorStream(true)
+                .redirectOutput(new File(data.toFile(), "out.log"))
+                .start();
+        for (int i = 0; i < 900 && process.isAlive(); i++) {
+            try {
+                if (send("GET", "/actuator/health/readiness", "").statusCode() == 200) {
+                    return;
+                }
+            } catch (IOException notYet) {
+                Thread.sleep(100);
+            }
+            Thread.sleep(50);
+        }
+        throw new AssertionError("the application did not start; see " + data);
+    }
+
+    /** As by kill -9. */
+    void kill() throws InterruptedException {
+        process.destroyForcibly().waitFor();
+    }
+
+    HttpResponse<String> send(String method, String path, String body) throws IOException, InterruptedException {
+        HttpRequest request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
+                .header("Authorization", "Basic " + Base64.getEncoder().encodeToString("odile:larkmoor".getBytes()))
+                .header("Content-Type", "application/json")
+                .method(method, HttpRequest.BodyPublishers.ofString(body))
+                .build();
+        return client.send(request, HttpResponse.BodyHandlers.ofString());
+    }
+
+    String get(String path) throws IOException, InterruptedException {
+        return send("GET", path, "").body();
+    }
+
+    String post(String path, String body) throws IOException, InterruptedException {
+        return send("POST", path, body).body();
+    }
+
+    @Override
+    public void close() throws InterruptedException {
+        kill();
+        client.close();
+    }
+}
