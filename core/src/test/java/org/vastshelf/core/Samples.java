@@ -45,13 +45,15 @@ public final class Samples {
                     DriveState.UNCLAIMED,
                     DriveHealth.well(0),
                     "",
-                    false));
+                    false,
+                    0));
         }
         return new Estate(
                 Map.of("site", new Site("site", "Site")),
                 Map.of("hill", SERVER),
                 Map.of("hill/1", new Enclosure("hill", 1, Math.max(1, labels.size()), "")),
                 Estate.keyed(drives, Drive::key),
+                Map.of(),
                 Map.of(),
                 Map.of(),
                 Map.of(),

@@ -12,6 +12,7 @@ import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.failure.Mishap;
 
 /** Rescans, locate lights, rebuilds and the stand-in bench. */
@@ -53,6 +54,16 @@ class HardwareApi {
     List<Arrival> rescan(@PathVariable String name) {
         hardware.rescan(name);
         return arrivals();
+    }
+
+    @GetMapping("/api/v1/scrubs")
+    List<Scrub> scrubs() {
+        return List.copyOf(estates.load().scrubs().values());
+    }
+
+    @PostMapping("/api/v1/pools/{name}/scrub")
+    void scrub(@PathVariable String name) {
+        hardware.scrub(name);
     }
 
     @PostMapping("/api/v1/drives/{server}/{enclosure}/{bay}/locate")

@@ -24,6 +24,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
@@ -93,6 +94,7 @@ class PoolController {
                 estate.rebuildsOf(name).stream()
                         .map(r -> new RebuildView(r, Rebuilds.expectedEnd(estate, r)))
                         .toList());
+        model.addAttribute("scrub", estate.scrubs().getOrDefault(name, Scrub.never(name)));
         model.addAttribute("spares", estate.drives(pool.spares()));
         model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
         model.addAttribute("budget", PaceBudget.of(estate, pool));
@@ -195,7 +197,7 @@ class PoolController {
         }
         Estate estate = estates.load();
         Bytes data = Ledgers.data(estate, estate.pools().get(name));
-        int percent = Percent.parse("reserve", trimmed, 0, 90);
+        int percent = WholeNumbers.percent("reserve", trimmed, 0, 90);
         return Bytes.of(data.value() / 100 * percent);
     }
 
@@ -221,8 +223,9 @@ class PoolController {
     }
 
     @PostMapping("/build/pools/{name}/scrub")
-    String scrub(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
-        return add(me, name, () -> new Change.ScrubPool(name), model);
+    String scrub(
+            @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String days, Model model) {
+        return add(me, name, () -> new Change.SetScrub(name, WholeNumbers.whole("scrub schedule", days)), model);
     }
 
     @PostMapping("/build/pools/{name}/dissolve")

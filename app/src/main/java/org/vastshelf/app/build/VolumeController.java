@@ -114,7 +114,7 @@ class VolumeController {
         Bytes size = volume(estates.load(), name).size();
         return switch (by) {
             case "percent" -> {
-                int percent = Percent.parse("growth", amount, 1, 1_000);
+                int percent = WholeNumbers.percent("growth", amount, 1, 1_000);
                 yield Bytes.of(Math.ceilDiv(size.value() / 100 * (100L + percent), Bytes.MIB) * Bytes.MIB);
             }
             case "bytes" -> size.plus(SizeText.parse("growth", amount, Bytes.of(Bytes.MIB), Volume.MOST));
@@ -139,22 +139,16 @@ class VolumeController {
         return add(
                 me,
                 name,
-                () -> new Change.SetPace(name, byHand ? new Pace(true, whole("pace", mibps)) : Pace.BY_SIZE),
+                () -> new Change.SetPace(
+                        name, byHand ? new Pace(true, WholeNumbers.whole("pace", mibps)) : Pace.BY_SIZE),
                 model);
-    }
-
-    private static int whole(String what, String text) {
-        String digits = text.strip().replace(",", "");
-        if (!digits.matches("\\d{1,9}")) {
-            throw new IllegalArgumentException(what + " is '" + text.strip() + "', must be a whole number");
-        }
-        return Integer.parseInt(digits);
     }
 
     @PostMapping("/build/volumes/{name}/alarm")
     String alarm(
             @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String percent, Model model) {
-        return add(me, name, () -> new Change.SetAlarm(name, Percent.parse("alarm level", percent, 1, 100)), model);
+        return add(
+                me, name, () -> new Change.SetAlarm(name, WholeNumbers.percent("alarm level", percent, 1, 100)), model);
     }
 
     @PostMapping("/build/volumes/{name}/remove")
@@ -186,11 +180,11 @@ class VolumeController {
         GrowthRule rule() {
             boolean percent = trigger.strip().endsWith("%");
             return new GrowthRule(
-                    percent ? Percent.parse("trigger", trigger, 1, 90) : 0,
+                    percent ? WholeNumbers.percent("trigger", trigger, 1, 90) : 0,
                     percent ? Bytes.ZERO : SizeText.parse("trigger", trigger, Bytes.of(Bytes.MIB), Volume.MOST),
-                    Percent.parse("step", step, 0, 1_000),
+                    WholeNumbers.percent("step", step, 0, 1_000),
                     SizeText.parse("ceiling", ceiling, Volume.LEAST, Volume.MOST),
-                    Duration.ofHours(whole("pause", pauseHours)));
+                    Duration.ofHours(WholeNumbers.whole("pause", pauseHours)));
         }
     }
 
@@ -267,7 +261,7 @@ class VolumeController {
             if (pool.isEmpty()) {
                 throw new IllegalArgumentException("No pool is chosen");
             }
-            orders.add(me.getName(), new Change.MoveVolume(name, pool, whole("bandwidth", limit)));
+            orders.add(me.getName(), new Change.MoveVolume(name, pool, WholeNumbers.whole("bandwidth", limit)));
             return "redirect:/build/volumes/" + name;
         } catch (IllegalArgumentException refused) {
             return showMove(name, String.format(Locale.ROOT, "%s", refused.getMessage()), model);

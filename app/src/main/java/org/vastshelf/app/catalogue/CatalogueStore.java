@@ -243,6 +243,17 @@ public class CatalogueStore {
         }
     }
 
+    /** So many files drawn by a seed; the same seed draws the same files. */
+    public List<String> drawn(int catalogue, String seed, int count) {
+        return db.resultQuery(
+                        "SELECT d.path, f.name FROM file f JOIN folder d ON d.catalogue_no = f.catalogue_no AND d.no ="
+                                + " f.folder_no WHERE f.catalogue_no = ? ORDER BY CRC32(CONCAT(f.name, ?)), f.name LIMIT ?",
+                        catalogue,
+                        seed,
+                        count)
+                .fetch(row -> PathBytes.shown(PathBytes.child(row.get(0, byte[].class), row.get(1, byte[].class))));
+    }
+
     /** Files by the time since their last use and by size, both in powers of two. */
     public List<FastPart.Heap> heaps(int catalogue, Instant now) {
         return db.resultQuery(

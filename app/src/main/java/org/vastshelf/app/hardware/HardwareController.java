@@ -60,6 +60,16 @@ class HardwareController {
         return "redirect:/build/drives/" + drive;
     }
 
+    @PostMapping("/build/scrub")
+    String scrub(@RequestParam String pool, Model model) {
+        try {
+            hardware.scrub(pool);
+            return "redirect:/build/pools/" + pool;
+        } catch (IllegalArgumentException refused) {
+            return bench(List.of(), String.valueOf(refused.getMessage()), model);
+        }
+    }
+
     @PostMapping("/build/rescan")
     String rescan(@RequestParam String server) {
         hardware.rescan(server);
@@ -99,6 +109,7 @@ class HardwareController {
                 case "fail" -> new Mishap.DriveFails(drive);
                 case "ail" -> new Mishap.DriveAils(drive);
                 case "pull" -> new Mishap.DrivePulled(drive);
+                case "damage" -> new Mishap.BlocksDamaged(drive, percent);
                 case "bring" ->
                     new Mishap.DriveBrought(
                             drive.strip(),
@@ -109,7 +120,7 @@ class HardwareController {
                 case "load" -> new Mishap.ClientLoad(server, percent);
                 default ->
                     throw new IllegalArgumentException(
-                            "kind is '" + kind + "', must be fail, ail, pull, bring, cut, back or load");
+                            "kind is '" + kind + "', must be fail, ail, pull, damage, bring, cut, back or load");
             };
         }
     }

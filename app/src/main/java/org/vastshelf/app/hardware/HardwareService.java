@@ -17,22 +17,33 @@ import org.vastshelf.core.estate.Rescan;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.failure.Mishaps;
 import org.vastshelf.core.failure.Rebuilds;
+import org.vastshelf.core.failure.Scrubs;
 
 /** What happens to hardware by itself: mishaps, spares that take over, rebuilds that get on. */
 @Service
 public class HardwareService {
 
+    private static final int MOST_FILES = 10;
+
     private final EstateStore estates;
     private final UsageStore usage;
     private final HardwareEvents events;
     private final Rescan rescan;
+    private final DamagedFiles damaged;
     private final ShelfClock clock;
 
-    HardwareService(EstateStore estates, UsageStore usage, HardwareEvents events, Rescan rescan, ShelfClock clock) {
+    HardwareService(
+            EstateStore estates,
+            UsageStore usage,
+            HardwareEvents events,
+            Rescan rescan,
+            DamagedFiles damaged,
+            ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;
         this.events = events;
         this.rescan = rescan;
+        this.damaged = damaged;
         this.clock = clock;
     }
 
@@ -57,6 +68,7 @@ public class HardwareService {
             case Mishap.DriveFails m -> prefix(m.drive());
             case Mishap.DriveAils m -> prefix(m.drive());
             case Mishap.DrivePulled m -> prefix(m.drive());
+            case Mishap.BlocksDamaged m -> prefix(m.drive());
             case Mishap.DriveBrought m -> prefix(m.bay());
             case Mishap.PowerCut m -> m.server();
             case Mishap.PowerBack m -> m.server();
@@ -74,7 +86,7 @@ public class HardwareService {
     public void catchUp() {
         Estate before = estates.load();
         Instant now = clock.instant();
-        if (before.rebuilds().isEmpty() && !someWait(before, now)) {
+        if (before.rebuilds().isEmpty() && before.scrubs().isEmpty() && !someWait(before, now)) {
             return;
         }
         estates.change(estate -> {
@@ -99,7 +111,25 @@ public class HardwareService {
                         prefix(done.rebuild().target()),
                         List.of("Rebuild of " + done.rebuild().target() + " is done; pool "
                                 + done.rebuild().pool() + " has its protection back")));
-        return advanced.estate();
+        Scrubs.Advanced scrubbed = Scrubs.advance(advanced.estate(), usage.load(), now);
+        scrubbed.finished().forEach(done -> events.add(done.at(), "", List.of(report(scrubbed.estate(), done))));
+        return scrubbed.estate();
+    }
+
+    private String report(Estate estate, Scrubs.Finished done) {
+        String text = "Scrub of pool " + done.pool() + " is done: " + done.healed() + " damaged blocks healed";
+        if (done.unhealed() == 0) {
+            return text;
+        }
+        List<String> files = damaged.under(estate, done.pool(), (int) Math.min(done.unhealed(), MOST_FILES));
+        return text + ", " + done.unhealed() + " without redundancy to heal from; they belong to "
+                + (files.isEmpty() ? "no file" : String.join(", ", files));
+    }
+
+    /** Begins a scrub. */
+    @Transactional
+    public void scrub(String pool) {
+        estates.change(estate -> Scrubs.begin(estate, pool, clock.instant()));
     }
 
     /** Asks a file server what it sees. */

@@ -59,6 +59,8 @@ public final class Routes {
             get("/foresee/**", Access.KEEPERS),
             any("/build/bench", Access.RUNNERS),
             post("/build/locate", Access.RUNNERS),
+            post("/build/scrub", Access.RUNNERS),
+            post("/api/v1/pools/*/scrub", Access.RUNNERS),
             post("/build/rescan", Access.RUNNERS),
             post("/api/v1/bench", Access.RUNNERS),
             post("/api/v1/servers/*/rescan", Access.RUNNERS),

@@ -16,6 +16,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Volume;
@@ -77,7 +78,8 @@ public class EstateStore {
                 objects(kinds, "share", Share.class),
                 objects(kinds, "limit", LimitRule.class),
                 objects(kinds, "arrival", Arrival.class),
-                objects(kinds, "rebuild", Rebuild.class));
+                objects(kinds, "rebuild", Rebuild.class),
+                objects(kinds, "scrub", Scrub.class));
     }
 
     private <T> Map<String, T> objects(Map<String, Map<String, String>> kinds, String kind, Class<T> type) {
@@ -97,6 +99,7 @@ public class EstateStore {
         difference("limit", before.limits(), after.limits());
         difference("arrival", before.arrivals(), after.arrivals());
         difference("rebuild", before.rebuilds(), after.rebuilds());
+        difference("scrub", before.scrubs(), after.scrubs());
     }
 
     private void difference(String kind, Map<String, ?> before, Map<String, ?> after) {

@@ -33,6 +33,7 @@ class PlankTest {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
     }
 

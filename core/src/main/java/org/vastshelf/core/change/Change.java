@@ -202,11 +202,13 @@ public sealed interface Change {
         }
     }
 
-    /** Reads every block of a pool against its protection. */
-    record ScrubPool(String pool) implements Change {
+    /** Lets a pool be scrubbed every so many days; 0 for never. */
+    record SetScrub(String pool, int everyDays) implements Change {
         @Override
         public String title() {
-            return "Scrub pool " + pool;
+            return everyDays == 0
+                    ? "Scrub pool " + pool + " no more by itself"
+                    : "Scrub pool " + pool + " every " + everyDays + " days";
         }
     }
 

@@ -28,7 +28,7 @@ public final class Planner {
                 case Change.SetPoolReserve reserve -> PoolEdits.setReserve(draft, usage, reserve);
                 case Change.ReservePool reserve -> PoolEdits.reserve(draft, usage, reserve);
                 case Change.DissolvePool dissolve -> PoolEdits.dissolve(draft, usage, dissolve.pool());
-                case Change.ScrubPool scrub -> PoolEdits.scrub(draft, usage, scrub.pool());
+                case Change.SetScrub scrub -> PoolEdits.setScrub(draft, scrub);
                 case Change.AddEnclosure add -> HardwarePlans.add(draft, add);
                 case Change.RemoveEnclosure remove -> HardwarePlans.remove(draft, usage, remove);
                 case Change.ApplyEstate apply -> applyEstate(draft, apply);

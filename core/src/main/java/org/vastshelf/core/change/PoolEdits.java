@@ -7,6 +7,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.ledger.Ledgers;
@@ -184,19 +185,27 @@ final class PoolEdits {
         draft.step(new Step.DissolvePool(bare, draft.estate().drives(bare.members())));
     }
 
-    static void scrub(PlanDraft draft, Usage usage, String name) {
-        draft.pool(name).ifPresent(pool -> {
+    static void setScrub(PlanDraft draft, Change.SetScrub change) {
+        String key = "pool " + change.pool() + ": ";
+        draft.pool(change.pool()).ifPresent(pool -> {
             if (pool.isReservation()) {
-                draft.refuse("pool " + name + ": scrub", "Pool " + name + " has no drives to see", "");
+                draft.refuse(key + "scrub", "Pool " + pool.name() + " has no drives to see", "");
                 return;
             }
-            Bytes used = Ledgers.usable(draft.estate(), pool)
-                    .minus(Ledgers.ofPool(draft.estate(), usage, pool).free());
-            Drive first = draft.estate().drives().get(pool.members().getFirst());
-            double rate = first.kind().rates().rebuildMiBps()
-                    * Bytes.MIB
-                    * pool.members().size();
-            draft.step(new Step.Work("Scrub pool " + name, Duration.ofSeconds(30 + (long) (used.value() / rate))));
+            if (change.everyDays() < 0 || change.everyDays() > Scrub.MOST_DAYS) {
+                draft.refuse(
+                        key + "scrub",
+                        "scrub schedule is " + change.everyDays() + " days, must be 0 (never) to " + Scrub.MOST_DAYS,
+                        "");
+                return;
+            }
+            draft.step(new Step.SetScrub(
+                    pool.name(),
+                    change.everyDays(),
+                    draft.estate()
+                            .scrubs()
+                            .getOrDefault(pool.name(), Scrub.never(pool.name()))
+                            .everyDays()));
         });
     }
 }

@@ -10,6 +10,7 @@ import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.LimitRule;
@@ -468,7 +469,7 @@ public sealed interface Step {
 
         @Override
         public Duration expected() {
-            return Duration.ofSeconds(60);
+            return Duration.ofSeconds(4);
         }
 
         @Override
@@ -486,6 +487,39 @@ public sealed interface Step {
         @Override
         public Estate undo(Estate estate) {
             return Estate.EMPTY;
+        }
+    }
+
+    /** How often a pool is scrubbed; what runs or ran is left as it is. */
+    record SetScrub(String pool, int everyDays, int before) implements Step {
+        @Override
+        public String title() {
+            return "Set the scrub schedule of pool " + pool;
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(1);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return estate.pools().containsKey(pool) ? Optional.empty() : Optional.of("there is no pool '" + pool + "'");
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return with(estate, everyDays);
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return with(estate, before);
+        }
+
+        private Estate with(Estate estate, int days) {
+            Scrub next = estate.scrubs().getOrDefault(pool, Scrub.never(pool)).every(days);
+            return next.equals(Scrub.never(pool)) ? estate.withoutScrub(pool) : estate.withScrub(next);
         }
     }
 }

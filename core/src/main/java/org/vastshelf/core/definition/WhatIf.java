@@ -76,7 +76,8 @@ public record WhatIf(
                         DriveState.IN_USE,
                         DriveHealth.well(0),
                         "",
-                        false))
+                        false,
+                        0))
                 .toList();
         List<String> members = new ArrayList<>(group.members());
         supposed.forEach(d -> members.add(d.key()));

@@ -9,6 +9,7 @@ import org.vastshelf.core.unit.Bytes;
  * @param label the size on its label
  * @param heldData what an earlier owner left on it; empty for none
  * @param locating whether its locate light is on
+ * @param damagedBlocks blocks that went bad and that nobody has read since; only a scrub finds them
  */
 public record Drive(
         String server,
@@ -19,7 +20,8 @@ public record Drive(
         DriveState state,
         DriveHealth health,
         String heldData,
-        boolean locating) {
+        boolean locating,
+        int damagedBlocks) {
 
     /** Server, enclosure and bay, such as {@code fernhill/3/7}. */
     public String key() {
@@ -27,20 +29,24 @@ public record Drive(
     }
 
     public Drive in(DriveState next) {
-        return new Drive(server, enclosure, bay, label, kind, next, health, heldData, locating);
+        return new Drive(server, enclosure, bay, label, kind, next, health, heldData, locating, damagedBlocks);
     }
 
     public Drive withHealth(DriveHealth next) {
-        return new Drive(server, enclosure, bay, label, kind, state, next, heldData, locating);
+        return new Drive(server, enclosure, bay, label, kind, state, next, heldData, locating, damagedBlocks);
+    }
+
+    public Drive withDamaged(int blocks) {
+        return new Drive(server, enclosure, bay, label, kind, state, health, heldData, locating, blocks);
     }
 
     public Drive withLocating(boolean on) {
-        return new Drive(server, enclosure, bay, label, kind, state, health, heldData, on);
+        return new Drive(server, enclosure, bay, label, kind, state, health, heldData, on, damagedBlocks);
     }
 
     /** The same drive with nothing on it any more. */
     public Drive wiped() {
-        return new Drive(server, enclosure, bay, label, kind, state, health, "", locating);
+        return new Drive(server, enclosure, bay, label, kind, state, health, "", locating, 0);
     }
 
     public String enclosureKey() {

@@ -21,10 +21,12 @@ public record Estate(
         Map<String, Share> shares,
         Map<String, LimitRule> limits,
         Map<String, Arrival> arrivals,
-        Map<String, Rebuild> rebuilds) {
+        Map<String, Rebuild> rebuilds,
+        Map<String, Scrub> scrubs) {
 
     public static final Estate EMPTY = new Estate(
-            Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+            Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(),
+            Map.of());
 
     public Estate {
         sites = ordered(sites);
@@ -37,6 +39,7 @@ public record Estate(
         limits = ordered(limits);
         arrivals = ordered(arrivals);
         rebuilds = ordered(rebuilds);
+        scrubs = ordered(scrubs);
     }
 
     private static <T> Map<String, T> ordered(Map<String, T> map) {
@@ -64,13 +67,13 @@ public record Estate(
     public Estate withDrives(Collection<Drive> changed) {
         Map<String, Drive> next = new LinkedHashMap<>(drives);
         changed.forEach(d -> next.put(d.key(), d));
-        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds);
+        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds, scrubs);
     }
 
     public Estate withoutDrives(Collection<String> keys) {
         Map<String, Drive> next = new LinkedHashMap<>(drives);
         keys.forEach(next::remove);
-        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds);
+        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds, scrubs);
     }
 
     public Estate withServer(FileServer server) {
@@ -84,7 +87,8 @@ public record Estate(
                 shares,
                 limits,
                 arrivals,
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withEnclosure(Enclosure enclosure) {
@@ -98,12 +102,23 @@ public record Estate(
                 shares,
                 limits,
                 arrivals,
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withoutEnclosure(String key) {
         return new Estate(
-                sites, servers, without(enclosures, key), drives, pools, volumes, shares, limits, arrivals, rebuilds);
+                sites,
+                servers,
+                without(enclosures, key),
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds,
+                scrubs);
     }
 
     public Estate withPool(Pool pool) {
@@ -117,12 +132,23 @@ public record Estate(
                 shares,
                 limits,
                 arrivals,
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withoutPool(String key) {
         return new Estate(
-                sites, servers, enclosures, drives, without(pools, key), volumes, shares, limits, arrivals, rebuilds);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                without(pools, key),
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds,
+                scrubs);
     }
 
     public Estate withVolume(Volume volume) {
@@ -136,12 +162,23 @@ public record Estate(
                 shares,
                 limits,
                 arrivals,
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withoutVolume(String key) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, without(volumes, key), shares, limits, arrivals, rebuilds);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                without(volumes, key),
+                shares,
+                limits,
+                arrivals,
+                rebuilds,
+                scrubs);
     }
 
     public Estate withShare(Share share) {
@@ -155,12 +192,23 @@ public record Estate(
                 with(shares, share.name(), share),
                 limits,
                 arrivals,
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withoutShare(String key) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, volumes, without(shares, key), limits, arrivals, rebuilds);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                without(shares, key),
+                limits,
+                arrivals,
+                rebuilds,
+                scrubs);
     }
 
     public Estate withLimit(LimitRule rule) {
@@ -174,12 +222,23 @@ public record Estate(
                 shares,
                 with(limits, rule.key(), rule),
                 arrivals,
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withoutLimit(String key) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, volumes, shares, without(limits, key), arrivals, rebuilds);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                without(limits, key),
+                arrivals,
+                rebuilds,
+                scrubs);
     }
 
     public Estate withArrival(Arrival arrival) {
@@ -193,12 +252,23 @@ public record Estate(
                 shares,
                 limits,
                 with(arrivals, arrival.enclosure().key(), arrival),
-                rebuilds);
+                rebuilds,
+                scrubs);
     }
 
     public Estate withoutArrival(String key) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, volumes, shares, limits, without(arrivals, key), rebuilds);
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                without(arrivals, key),
+                rebuilds,
+                scrubs);
     }
 
     public Estate withRebuild(Rebuild rebuild) {
@@ -212,12 +282,53 @@ public record Estate(
                 shares,
                 limits,
                 arrivals,
-                with(rebuilds, rebuild.target(), rebuild));
+                with(rebuilds, rebuild.target(), rebuild),
+                scrubs);
     }
 
     public Estate withoutRebuild(String key) {
         return new Estate(
-                sites, servers, enclosures, drives, pools, volumes, shares, limits, arrivals, without(rebuilds, key));
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                without(rebuilds, key),
+                scrubs);
+    }
+
+    public Estate withScrub(Scrub scrub) {
+        return new Estate(
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds,
+                with(scrubs, scrub.pool(), scrub));
+    }
+
+    public Estate withoutScrub(String key) {
+        return new Estate(
+                sites,
+                servers,
+                enclosures,
+                drives,
+                pools,
+                volumes,
+                shares,
+                limits,
+                arrivals,
+                rebuilds,
+                without(scrubs, key));
     }
 
     public List<Drive> drives(List<String> keys) {

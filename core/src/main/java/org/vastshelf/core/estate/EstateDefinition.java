@@ -68,6 +68,7 @@ public record EstateDefinition(
                 Estate.keyed(shares, Share::name),
                 Estate.keyed(limits, LimitRule::key),
                 Map.of(),
+                Map.of(),
                 Map.of());
         List<String> findings = findings(made);
         if (!findings.isEmpty()) {

@@ -40,6 +40,14 @@ public sealed interface Mishap {
         }
     }
 
+    /** Blocks of a drive go bad; nothing tells until they are read. */
+    record BlocksDamaged(String drive, int blocks) implements Mishap {
+        @Override
+        public String title() {
+            return blocks + " blocks of drive " + drive + " go bad";
+        }
+    }
+
     record PowerCut(String server) implements Mishap {
         @Override
         public String title() {

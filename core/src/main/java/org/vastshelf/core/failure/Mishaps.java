@@ -25,6 +25,7 @@ import org.vastshelf.core.unit.UnitSystem;
 /** What mishaps do to an estate: what is degraded, what takes over, what is lost. */
 public final class Mishaps {
 
+    private static final int MOST_BLOCKS = 1_000;
     private static final Bytes SMALLEST_DRIVE = Bytes.of(100_000_000_000L);
 
     private Mishaps() {}
@@ -42,6 +43,7 @@ public final class Mishaps {
             case Mishap.DriveFails fails -> gone(estate, usage, drive(estate, fails.drive()), false, now);
             case Mishap.DrivePulled pulled -> gone(estate, usage, drive(estate, pulled.drive()), true, now);
             case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()));
+            case Mishap.BlocksDamaged damaged -> damage(estate, drive(estate, damaged.drive()), damaged.blocks());
             case Mishap.DriveBrought brought -> bring(estate, brought);
             case Mishap.PowerCut cut -> power(estate, server(estate, cut.server()), true);
             case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
@@ -62,6 +64,15 @@ public final class Mishaps {
                 .filter(s -> !s.managed())
                 .orElseThrow(
                         () -> new IllegalArgumentException("There is no file server '" + name + "' with hardware"));
+    }
+
+    private static Outcome damage(Estate estate, Drive drive, int blocks) {
+        if (blocks < 1 || blocks > MOST_BLOCKS) {
+            throw new IllegalArgumentException("blocks is " + blocks + ", must be 1 to " + MOST_BLOCKS);
+        }
+        return new Outcome(
+                estate.withDrives(List.of(drive.withDamaged(drive.damagedBlocks() + blocks))),
+                List.of("Blocks of drive " + drive.key() + " went bad; a scrub would find them"));
     }
 
     private static Outcome bring(Estate estate, Mishap.DriveBrought brought) {
@@ -92,7 +103,8 @@ public final class Mishaps {
                 DriveState.UNCLAIMED,
                 DriveHealth.well(0),
                 "",
-                false);
+                false,
+                0);
         return new Outcome(
                 estate.withDrives(List.of(fresh)),
                 List.of("A drive of " + UnitSystem.DECIMAL.format(brought.size()) + " was put into bay "

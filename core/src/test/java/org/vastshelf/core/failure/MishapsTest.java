@@ -228,6 +228,44 @@ class MishapsTest {
                 .hasMessageStartingWith("drive is 5 bytes, must be 100000000000");
     }
 
+    private static Estate damaged(Estate estate, int bay, int blocks) {
+        return Mishaps.apply(estate, USAGE, new Mishap.BlocksDamaged("hill/1/" + bay, blocks), NOW)
+                .estate();
+    }
+
+    @Test
+    void a_scrub_heals_where_redundancy_is_left_and_counts_what_it_cannot() {
+        Estate hurt = damaged(damaged(estate(Layout.RAID_5, 0), 1, 3), 2, 4);
+        Estate begun = Scrubs.begin(hurt, "oak", NOW);
+        Duration takes = Scrubs.duration(begun, USAGE, begun.pools().get("oak"));
+        assertThat(Scrubs.advance(begun, USAGE, NOW.plus(takes).minusSeconds(1)).finished())
+                .isEmpty();
+        Scrubs.Advanced done = Scrubs.advance(begun, USAGE, NOW.plus(takes));
+        assertThat(done.finished()).containsExactly(new Scrubs.Finished("oak", NOW.plus(takes), 7, 0));
+        assertThat(done.estate().drives().get("hill/1/1").damagedBlocks()).isZero();
+        Estate degraded = fail(hurt, 5).estate();
+        Scrubs.Advanced late = Scrubs.advance(Scrubs.begin(degraded, "oak", NOW), USAGE, NOW.plus(Duration.ofDays(9)));
+        assertThat(late.finished().getFirst().unhealed()).isEqualTo(7);
+        assertThat(late.estate().drives().get("hill/1/1").damagedBlocks()).isEqualTo(3);
+        assertThatThrownBy(() -> Scrubs.begin(begun, "oak", NOW)).hasMessage("A scrub of pool oak runs already");
+    }
+
+    @Test
+    void a_schedule_scrubs_again_and_again_however_far_the_clock_jumps() {
+        Estate ruled = Planner.plan(estate(Layout.RAID_6, 0), USAGE, List.of(new Change.SetScrub("oak", 7)))
+                .after();
+        Scrubs.Advanced month = Scrubs.advance(ruled, USAGE, NOW);
+        assertThat(month.finished()).isEmpty();
+        Duration takes = Scrubs.duration(ruled, USAGE, ruled.pools().get("oak"));
+        Scrubs.Advanced later = Scrubs.advance(month.estate(), USAGE, NOW.plus(Duration.ofDays(30)));
+        assertThat(later.finished()).hasSize(5);
+        assertThat(later.finished().get(1).at())
+                .isEqualTo(NOW.plus(takes).plus(Duration.ofDays(7)).plus(takes));
+        Estate none = Planner.plan(ruled, USAGE, List.of(new Change.SetScrub("oak", 0)))
+                .after();
+        assertThat(none.scrubs()).isEmpty();
+    }
+
     @Test
     void a_drive_made_to_ail_says_by_which_counter() {
         Mishaps.Outcome outcome = Mishaps.apply(estate(Layout.RAID_6, 1), USAGE, new Mishap.DriveAils("hill/1/2"), NOW);

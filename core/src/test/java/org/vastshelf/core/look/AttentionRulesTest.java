@@ -82,7 +82,8 @@ class AttentionRulesTest {
                 drive.state(),
                 new DriveHealth(0, 0, 41, 13, 0, 30, 9, 0),
                 "",
-                false);
+                false,
+                0);
         assertThat(find(estate.withDrives(List.of(ailing)), Usage.NONE, Map.of()))
                 .singleElement()
                 .satisfies(a -> {

@@ -46,7 +46,8 @@ public final class DemoDock {
                         DriveState.UNCLAIMED,
                         DriveHealth.well(9),
                         "",
-                        false))
+                        false,
+                        0))
                 .toList();
         return new Arrival(new Enclosure(server, number, bays, "found by a rescan"), drives, missing);
     }

@@ -63,7 +63,8 @@ public final class DemoEstate {
                 DriveState.UNCLAIMED,
                 WELL,
                 "1.8 TB of an older pool named 'glasshouse-2021'",
-                false));
+                false,
+                0));
         rack(drives, "saltmarsh", 1, 1, 7, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
         rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "dewpond", 1, 4, 2, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
@@ -76,6 +77,7 @@ public final class DemoEstate {
                 Estate.keyed(volumes(), Volume::name),
                 Estate.keyed(shares(), Share::name),
                 Estate.keyed(limits(), LimitRule::key),
+                Map.of(),
                 Map.of(),
                 Map.of());
     }
@@ -116,7 +118,8 @@ public final class DemoEstate {
             DriveState state,
             DriveHealth health) {
         for (int i = 0; i < count; i++) {
-            drives.add(new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, "", false));
+            drives.add(
+                    new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, "", false, 0));
         }
     }
 

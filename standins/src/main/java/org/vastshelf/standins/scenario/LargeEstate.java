@@ -79,6 +79,7 @@ public final class LargeEstate {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
     }
 
@@ -113,7 +114,8 @@ public final class LargeEstate {
                         DriveState.UNCLAIMED,
                         DriveHealth.well(1_000 + random.nextInt(40_000)),
                         "",
-                        false);
+                        false,
+                        0);
                 drives.add(drive);
                 keys.add(drive.key());
             }

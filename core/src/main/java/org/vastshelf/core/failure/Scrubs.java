@@ -1,0 +1,119 @@
+package org.vastshelf.core.failure;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Scrub;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * Scrubs: all that is in use is read, and what was damaged is healed from redundancy where the group has some left. Like
+ * rebuilds they are a function of time alone.
+ */
+public final class Scrubs {
+
+    private Scrubs() {}
+
+    /**
+     * A scrub that came to its end.
+     *
+     * @param unhealed blocks on drives of groups without redundancy to heal from
+     */
+    public record Finished(String pool, Instant at, long healed, long unhealed) {}
+
+    public record Advanced(Estate estate, List<Finished> finished) {}
+
+    /**
+     * Begins a scrub now.
+     *
+     * @throws IllegalArgumentException when there is nothing to scrub, or one runs
+     */
+    public static Estate begin(Estate estate, String name, Instant now) {
+        Pool pool = estate.pools().get(name);
+        if (pool == null || pool.isReservation()) {
+            throw new IllegalArgumentException("There is no pool '" + name + "' with drives to see");
+        }
+        Scrub scrub = estate.scrubs().getOrDefault(name, Scrub.never(name));
+        if (scrub.begun().isPresent()) {
+            throw new IllegalArgumentException("A scrub of pool " + name + " runs already");
+        }
+        return estate.withScrub(scrub.beginning(now));
+    }
+
+    /** How long a scrub of a pool takes: its members are read side by side, at the speed that clients leave. */
+    public static Duration duration(Estate estate, Usage usage, Pool pool) {
+        Bytes used = Ledgers.usable(estate, pool)
+                .minus(Ledgers.ofPool(estate, usage, pool).free());
+        Drive first = estate.drives().get(pool.members().getFirst());
+        int left = 100 - estate.servers().get(pool.server()).loadPercent();
+        double rate =
+                first.kind().rates().rebuildMiBps() * Bytes.MIB * pool.members().size() * left / 100;
+        return Duration.ofSeconds(30 + (long) (used.value() / rate));
+    }
+
+    /** Begins what is due and ends what is done, in the order of time, up to now. */
+    public static Advanced advance(Estate estate, Usage usage, Instant now) {
+        Estate next = estate;
+        List<Finished> finished = new ArrayList<>();
+        for (Scrub known : estate.scrubs().values()) {
+            Pool pool = next.pools().get(known.pool());
+            if (pool == null) {
+                next = next.withoutScrub(known.pool());
+                continue;
+            }
+            boolean goesOn = !next.servers().get(pool.server()).dark();
+            while (goesOn) {
+                int before = finished.size();
+                Estate moved = move(next, usage, pool, now, finished);
+                goesOn = !moved.equals(next) || finished.size() > before;
+                next = moved;
+            }
+        }
+        return new Advanced(next, finished);
+    }
+
+    private static Estate move(Estate estate, Usage usage, Pool pool, Instant now, List<Finished> finished) {
+        Scrub scrub = estate.scrubs().get(pool.name());
+        if (scrub.begun().isEmpty()) {
+            return due(scrub, now) ? estate.withScrub(scrub.beginning(start(scrub, now))) : estate;
+        }
+        Instant end = scrub.begun().get().plus(duration(estate, usage, pool));
+        return end.isAfter(now) ? estate : end(estate, pool, scrub, end, finished);
+    }
+
+    private static boolean due(Scrub scrub, Instant now) {
+        return scrub.everyDays() > 0 && !start(scrub, now).isAfter(now);
+    }
+
+    private static Instant start(Scrub scrub, Instant now) {
+        return scrub.last()
+                .map(last -> last.plus(Duration.ofDays(scrub.everyDays())))
+                .orElse(now);
+    }
+
+    private static Estate end(Estate estate, Pool pool, Scrub scrub, Instant at, List<Finished> finished) {
+        long healed = 0;
+        long unhealed = 0;
+        List<Drive> mended = new ArrayList<>();
+        for (DriveGroup group : pool.groups()) {
+            boolean heals = PoolState.of(estate, pool, group).further() > 0;
+            for (Drive drive : estate.drives(group.members())) {
+                if (heals && drive.damagedBlocks() > 0) {
+                    healed += drive.damagedBlocks();
+                    mended.add(drive.withDamaged(0));
+                } else {
+                    unhealed += drive.damagedBlocks();
+                }
+            }
+        }
+        finished.add(new Finished(pool.name(), at, healed, unhealed));
+        return estate.withDrives(mended).withScrub(scrub.ending(at, healed, unhealed));
+    }
+}
