@@ -223,4 +223,118 @@ class ApiTest {
         assertThat(document.path("paths").has("/api/v1/layouts/compare")).isTrue();
         assertThat(document.path("info").path("title").asString()).isEqualTo("Vast Shelf");
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"mishap\":\"DriveFails\",\"drive\":\"fernhill/9/9\"} | There is no drive 'fernhill/9/9'",
+                "{\"mishap\":\"ClientLoad\",\"server\":\"fernhill\",\"percent\":96} | client load is 96 %, must be 0 to 95",
+                "{\"mishap\":\"PowerCut\",\"server\":\"northbank\"} | There is no file server 'northbank' with hardware",
+                "{\"mishap\":\"BlocksDamaged\",\"drive\":\"fernhill/1/1\",\"blocks\":0} | blocks is 0, must be 1 to 1000",
+                "{\"mishap\":\"DriveBrought\",\"bay\":\"fernhill/1/1\",\"kind\":\"SPINNING\",\"size\":8000000000000} | Bay fernhill/1/1 holds a drive that is in use",
+            })
+    void mishaps_that_cannot_be_are_named(String body, String detail) {
+        App.Reply reply = App.post("tomas", "/api/v1/bench", body);
+        assertThat(reply.status()).isEqualTo(400);
+        assertThat(reply.detail()).isEqualTo(detail);
+    }
+
+    @Test
+    void damaged_blocks_are_found_and_healed_by_a_scrub() {
+        App.post("tomas", "/api/v1/bench", "{\"mishap\":\"BlocksDamaged\",\"drive\":\"saltmarsh/1/2\",\"blocks\":5}");
+        assertThat(App.post("tomas", "/api/v1/pools/reed/scrub", "").status()).isEqualTo(200);
+        assertThat(App.post("tomas", "/api/v1/pools/reed/scrub", "").detail())
+                .isEqualTo("A scrub of pool reed runs already");
+        App.post("odile", "/api/v1/time", "{\"hours\":48}");
+        assertThat(App.get("ines", "/api/v1/hardware-events").text())
+                .contains("Scrub of pool reed is done: 5 damaged blocks healed");
+        JsonNode scrub = App.get("ines", "/api/v1/scrubs").json().get(0);
+        assertThat(scrub.path("healed").asLong()).isEqualTo(5);
+        assertThat(scrub.path("begun").isNull()).isTrue();
+        assertThat(App.post("tomas", "/api/v1/pools/tern/scrub", "").detail())
+                .isEqualTo("There is no pool 'tern' with drives to see");
+    }
+
+    @Test
+    void a_server_without_power_serves_nothing_until_it_is_back() {
+        App.post("tomas", "/api/v1/bench", "{\"mishap\":\"PowerCut\",\"server\":\"fernhill\"}");
+        String write = "{\"person\":\"suki\",\"share\":\"film\",\"operation\":\"WRITE\",\"path\":"
+                + "\"/power-test/a.mov\",\"bytes\":4321}";
+        assertThat(App.post("suki", "/api/v1/desk/operations", write)
+                        .json()
+                        .path("reason")
+                        .asString())
+                .isEqualTo("File server fernhill is without power");
+        App.post("tomas", "/api/v1/bench", "{\"mishap\":\"PowerBack\",\"server\":\"fernhill\"}");
+        assertThat(App.post("suki", "/api/v1/desk/operations", write)
+                        .json()
+                        .path("allowed")
+                        .asBoolean())
+                .isTrue();
+    }
+
+    @Test
+    void a_locate_light_goes_on_and_off() {
+        App.post("tomas", "/api/v1/drives/fernhill/2/7/locate", "{\"on\":true}");
+        assertThat(App.get("ines", "/api/v1/drives?limit=1000").text()).contains("\"locating\":true");
+        App.post("tomas", "/api/v1/drives/fernhill/2/7/locate", "{\"on\":false}");
+        assertThat(App.get("ines", "/api/v1/drives?limit=1000").text()).doesNotContain("\"locating\":true");
+        assertThat(App.post("tomas", "/api/v1/drives/fernhill/9/7/locate", "{\"on\":true}")
+                        .detail())
+                .isEqualTo("There is no drive 'fernhill/9/7'");
+    }
+
+    @Test
+    void an_order_is_paused_and_goes_on_where_it_was() {
+        long id = App.post(
+                        "odile",
+                        "/api/v1/orders",
+                        "{\"changes\":[{\"change\":\"RestartNode\",\"server\":\"fernhill\",\"node\":1}]}")
+                .json()
+                .path("order")
+                .path("id")
+                .asLong();
+        assertThat(App.post("tomas", "/api/v1/orders/" + id + "/pause", "").detail())
+                .isEqualTo("Order " + id + " is draft, must be running");
+        App.post("tomas", "/api/v1/orders/" + id + "/carry-out", "");
+        assertThat(App.post("tomas", "/api/v1/orders/" + id + "/pause", "").status())
+                .isEqualTo(200);
+        App.post("odile", "/api/v1/time", "{\"hours\":5}");
+        assertThat(Drafts.state(id)).isEqualTo("PAUSED");
+        App.post("tomas", "/api/v1/orders/" + id + "/go-on", "");
+        assertThat(Drafts.state(id)).isEqualTo("RUNNING");
+        App.post("odile", "/api/v1/time", "{\"hours\":1}");
+        assertThat(Drafts.state(id)).isEqualTo("DONE");
+    }
+
+    @Test
+    void a_volume_template_is_kept_and_used() {
+        JsonNode estate = App.get("odile", "/api/v1/definitions/estate").json();
+        JsonNode volume = null;
+        for (JsonNode found : estate.path("volumes")) {
+            volume = found.path("name").asString().equals("plans") ? found : volume;
+        }
+        App.Reply kept = App.post(
+                "odile",
+                "/api/v1/definitions/templates",
+                "{\"name\":\"drawings\",\"volume\":" + volume + ",\"shares\":[],\"limits\":[]}");
+        assertThat(kept.status()).as(kept.text()).isEqualTo(201);
+        JsonNode order = App.post(
+                        "odile",
+                        "/api/v1/definitions/templates/drawings/use",
+                        "{\"volume\":\"more-plans\",\"pool\":\"ash\"}")
+                .json();
+        assertThat(order.path("lines")
+                        .get(0)
+                        .path("change")
+                        .path("volume")
+                        .path("pool")
+                        .asString())
+                .isEqualTo("ash");
+        App.post("odile", "/api/v1/orders/" + order.path("id").asLong() + "/discard", "");
+        assertThat(App.post("odile", "/api/v1/definitions/templates/none/use", "{}")
+                        .detail())
+                .isEqualTo("There is no template 'none'");
+    }
 }

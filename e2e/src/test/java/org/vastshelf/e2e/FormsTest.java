@@ -190,4 +190,80 @@ class FormsTest {
                 .path("free")
                 .asLong();
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "grow   | amount  | lots     | growth is 'lots', must be a whole number of per cent from 1 to 1000",
+                "alarm  | percent | 101      | alarm level is '101', must be a whole number of per cent from 1 to 100",
+                "growth | trigger | 95 %     | trigger is '95 %', must be a whole number of per cent from 1 to 90",
+                "growth | ceiling | far      | ceiling is 'far', must be a size such as 750 GiB or 1.5 TB",
+                "growth | pauseHours | soon  | pause is 'soon', must be a whole number",
+            })
+    void what_cannot_be_done_to_a_volume(String form, String field, String typed, String message) {
+        page.navigate("/build/volumes/film");
+        var wanted = page.locator("form[action$='/" + form + "']").first();
+        wanted.locator("[name=" + field + "]").fill(typed);
+        page.waitForTimeout(500);
+        wanted.locator("button").first().click();
+        assertThat(page.locator("[role=alert]")).hasText(message);
+        assertThat(page.locator("form[action$='/" + form + "'] [name=" + field + "]")
+                        .first())
+                .hasValue(typed);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "reserve | size | -5   | reserve is '-5', must be a size such as 750 GiB or 1.5 TB",
+                "reserve | size | 95 % | reserve is '95 %', must be a whole number of per cent from 0 to 90",
+                "scrub   | days | x    | scrub schedule is 'x', must be a whole number",
+            })
+    void what_cannot_be_done_to_a_pool(String form, String field, String typed, String message) {
+        page.navigate("/build/pools/ash");
+        var wanted = page.locator("form[action$='/" + form + "']").last();
+        wanted.locator("[name=" + field + "]").fill(typed);
+        wanted.locator("button").click();
+        assertThat(page.locator("[role=alert]")).hasText(message);
+        assertThat(page.locator("form[action$='/" + form + "'] [name=" + field + "]")
+                        .last())
+                .hasValue(typed);
+    }
+
+    @Test
+    void a_supposition_that_cannot_be_says_why_and_keeps_what_was_typed() {
+        page.navigate("/build/what-if?pool=oak&drives=1&size=12+TB&layout=RAID_10");
+        assertThat(page.locator("[role=alert]"))
+                .hasText(
+                        "RAID 10 needs an even number of drives, 9 are taken; choose one more, or keep one as hot spare");
+        assertThat(page.locator("[name=drives]")).hasValue("1");
+        page.navigate("/build/what-if?pool=oak&drives=2&size=plenty");
+        assertThat(page.locator("[role=alert]"))
+                .hasText("drive size is 'plenty', must be a size such as 750 GiB or 1.5 TB");
+    }
+
+    @Test
+    void a_file_that_is_no_definition_is_refused() {
+        page.navigate("/build/definitions");
+        page.setInputFiles(
+                "input[type=file]",
+                new com.microsoft.playwright.options.FilePayload("x.json", "application/json", "{\"a\":".getBytes()));
+        page.locator("text=Bring it in").click();
+        assertThat(page.locator("[role=alert]")).containsText("The file can't be read:");
+        page.fill("[name=name]", "Not A Name");
+        page.locator("text=Save the template").click();
+        assertThat(page.locator("[role=alert]")).containsText("template name is 'Not A Name', must be lower-case");
+        assertThat(page.locator("[name=name]")).hasValue("Not A Name");
+    }
+
+    @Test
+    void the_bench_names_what_is_not_there() {
+        page.navigate("/build/bench");
+        page.fill("input[name=drive]", "fernhill/1/99");
+        page.locator("text=Put it in").click();
+        assertThat(page.locator("[role=alert]")).hasText("There is no bay 'fernhill/1/99'");
+        assertThat(page.locator("input[name=drive]")).hasValue("fernhill/1/99");
+    }
 }

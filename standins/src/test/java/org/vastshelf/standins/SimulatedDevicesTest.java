@@ -37,4 +37,16 @@ class SimulatedDevicesTest {
         assertThat(devices.endOf("a")).isEmpty();
         assertThat(new SimulatedDevices(log).endOf("a")).isEmpty();
     }
+
+    @Test
+    void a_rest_moves_the_end_also_after_a_restart() {
+        Path log = folder.resolve("devices.log");
+        SimulatedDevices devices = new SimulatedDevices(log);
+        Instant end = devices.begin("a", STEP, START);
+        devices.delay("a", Duration.ofHours(3));
+        devices.delay("never-begun", Duration.ofHours(3));
+        assertThat(devices.endOf("a")).contains(end.plus(Duration.ofHours(3)));
+        assertThat(devices.endOf("never-begun")).isEmpty();
+        assertThat(new SimulatedDevices(log).begin("a", STEP, START)).isEqualTo(end.plus(Duration.ofHours(3)));
+    }
 }

@@ -85,7 +85,8 @@ class OrderRunnerTest {
     }
 
     private Order with(OrderState state, String outcome, List<Journalled> steps) {
-        return new Order(1, "odile", state, START, START, null, null, Set.of(), outcome, List.of(), steps);
+        Instant heldAt = order == null ? null : order.heldAt();
+        return new Order(1, "odile", state, START, START, null, heldAt, Set.of(), outcome, List.of(), steps);
     }
 
     private void begin(Step... steps) {
@@ -168,5 +169,34 @@ class OrderRunnerTest {
         when(store.claim(1)).thenReturn(Optional.empty());
         at(START.plusSeconds(60));
         assertThat(estate.limits()).isEqualTo(Map.of());
+    }
+
+    @Test
+    void a_paused_order_rests_and_what_follows_begins_when_it_went_on() {
+        begin(surfaces(60), limit("film"));
+        at(START.plusSeconds(30));
+        order = held(OrderState.PAUSED, START.plusSeconds(30));
+        at(START.plusSeconds(10_000));
+        assertThat(order.steps().getFirst().state()).isEqualTo(StepState.STARTED);
+        assertThat(order.state()).isEqualTo(OrderState.PAUSED);
+        Instant resumed = START.plusSeconds(20_000);
+        order = held(OrderState.RUNNING, resumed);
+        at(START.plusSeconds(20_100));
+        assertThat(order.steps().getLast().startedAt()).isEqualTo(resumed);
+        assertThat(order.steps().getLast().state()).isEqualTo(StepState.DONE);
+    }
+
+    private Order held(OrderState state, Instant heldAt) {
+        return new Order(
+                1, "odile", state, START, START, null, heldAt, Set.of(), order.outcome(), List.of(), order.steps());
+    }
+
+    @Test
+    void a_step_that_rests_keeps_what_it_still_had_to_do() {
+        Journalled step = new Journalled(0, StepState.STARTED, START, START.plusSeconds(60), null, surfaces(60));
+        Journalled later = step.delayed(java.time.Duration.ofSeconds(500));
+        assertThat(later.startedAt()).isEqualTo(START.plusSeconds(500));
+        assertThat(later.dueAt()).isEqualTo(START.plusSeconds(560));
+        assertThat(later.percent(START.plusSeconds(530))).isEqualTo(50);
     }
 }

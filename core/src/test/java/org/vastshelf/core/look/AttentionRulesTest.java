@@ -2,6 +2,7 @@ package org.vastshelf.core.look;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -16,6 +17,8 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.failure.Mishap;
+import org.vastshelf.core.failure.Mishaps;
 import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.History;
@@ -125,5 +128,48 @@ class AttentionRulesTest {
         Account roomy = new Account(account.rule(), account.folder(), Bytes.of(900), AccountState.FRESH);
         assertThat(AttentionRules.find(Estate.EMPTY, Usage.NONE, Map.of(), List.of(roomy), TODAY))
                 .isEmpty();
+    }
+
+    private static Estate broken(Estate estate, int... bays) {
+        Estate next = estate;
+        for (int bay : bays) {
+            next = Mishaps.apply(next, Usage.NONE, new Mishap.DriveFails("hill/1/" + bay), Instant.EPOCH)
+                    .estate();
+        }
+        return next;
+    }
+
+    @Test
+    void a_degraded_pool_without_a_spare_wants_a_drive_and_a_lost_one_its_copies() {
+        List<Attention> degraded = find(broken(estate(500), 1), Usage.NONE, Map.of());
+        assertThat(degraded.getFirst().urgency()).isEqualTo(Urgency.ACT);
+        assertThat(degraded.getFirst().why())
+                .isEqualTo("is degraded without a spare that fits; can lose 0 more for certain");
+        assertThat(degraded.getFirst().remedy()).isEqualTo("bring a drive");
+        List<Attention> lost = find(broken(estate(500), 1, 2), Usage.NONE, Map.of());
+        assertThat(lost.getFirst().why()).isEqualTo("has lost data; nothing on it is served");
+    }
+
+    @Test
+    void a_rebuild_is_watched_until_it_is_done() {
+        Estate racked = Samples.racked(java.util.Collections.nCopies(4, 6_000_000_000_000L));
+        Estate spared = Planner.plan(
+                        racked,
+                        Usage.NONE,
+                        List.of(
+                                new Change.ComposePool("birch", "hill", Samples.bays(4), Layout.RAID_5, 1, false, 1),
+                                new Change.ComposeVolume(Samples.volume("film", "birch", 900, false))))
+                .after();
+        List<Attention> found = find(broken(spared, 1), Usage.NONE, Map.of());
+        assertThat(found.getFirst().urgency()).isEqualTo(Urgency.WATCH);
+        assertThat(found.getFirst().why()).isEqualTo("rebuilds; can lose 0 more for certain meanwhile");
+    }
+
+    @Test
+    void a_server_without_power_is_the_first_thing_to_say() {
+        Estate dark = estate(500).withServer(Samples.SERVER.withDark(true));
+        List<Attention> found = find(dark, Usage.NONE, Map.of());
+        assertThat(found.getFirst().what()).isEqualTo("File server hill");
+        assertThat(found.getFirst().why()).isEqualTo("is without power; nothing on it is served");
     }
 }

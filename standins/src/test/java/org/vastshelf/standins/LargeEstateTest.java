@@ -1,0 +1,63 @@
+package org.vastshelf.standins;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.core.estate.Arrival;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateDefinition;
+import org.vastshelf.core.estate.Rescan;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.failure.PoolState;
+import org.vastshelf.core.ledger.ByteLedger;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.standins.scenario.DemoDock;
+import org.vastshelf.standins.scenario.DemoEstate;
+import org.vastshelf.standins.scenario.LargeEstate;
+
+class LargeEstateTest {
+
+    private static final Estate LARGE = LargeEstate.create();
+
+    @Test
+    void it_is_as_large_as_promised_and_the_same_each_time() {
+        assertThat(LARGE.enclosures()).hasSize(40);
+        assertThat(LARGE.drives()).hasSize(960);
+        assertThat(LARGE.pools()).hasSize(60);
+        assertThat(LARGE.volumes()).hasSize(1_000);
+        assertThat(LargeEstate.create()).isEqualTo(LARGE);
+    }
+
+    @Test
+    void its_ledger_adds_up_and_every_pool_is_whole() {
+        Usage usage = LargeEstate.usage(LARGE);
+        ByteLedger all = Ledgers.ofEstate(LARGE, usage);
+        long labels = LARGE.drives().values().stream()
+                .mapToLong(d -> d.label().value())
+                .sum();
+        assertThat(all.label().value()).isEqualTo(labels);
+        assertThat(LARGE.pools().values())
+                .allSatisfy(p -> assertThat(PoolState.of(LARGE, p).standing()).isEqualTo(PoolState.Standing.WHOLE));
+    }
+
+    @Test
+    void it_survives_being_written_down() {
+        assertThat(EstateDefinition.of(LARGE).toEstate()).isEqualTo(LARGE);
+    }
+
+    @Test
+    void a_rescan_finds_what_stands_beside_and_forgets_what_went() {
+        Estate demo = DemoEstate.create();
+        Estate seen = Rescan.merged(demo, "fernhill", DemoDock.seenBy("fernhill"));
+        assertThat(seen.arrivals().keySet()).containsExactlyInAnyOrder("fernhill/4", "fernhill/5");
+        assertThat(seen.arrivals().values().stream().filter(Arrival::isReady)).hasSize(1);
+        assertThat(seen.arrivals().values())
+                .allSatisfy(a -> assertThat(a.drives()).hasSize(a.enclosure().bays()));
+        assertThat(seen.drives()).as("nothing is taken in").isEqualTo(demo.drives());
+        assertThat(Rescan.merged(seen, "fernhill", List.of()).arrivals()).isEmpty();
+        Estate known = seen.withEnclosure(seen.arrivals().get("fernhill/4").enclosure());
+        assertThat(Rescan.merged(known, "fernhill", DemoDock.seenBy("fernhill")).arrivals())
+                .containsOnlyKeys("fernhill/5");
+    }
+}
