@@ -305,7 +305,7 @@ class ApiTest {
         App.post("tomas", "/api/v1/orders/" + id + "/go-on", "");
         assertThat(Drafts.state(id)).isEqualTo("RUNNING");
         App.post("odile", "/api/v1/time", "{\"hours\":1}");
-        assertThat(Drafts.state(id)).isEqualTo("DONE");
+        assertThat(Drafts.awaited(id, "DONE")).isEqualTo("DONE");
     }
 
     @Test

@@ -83,6 +83,16 @@ final class CrashRig implements AutoCloseable {
         return send("POST", path, body).body();
     }
 
+    /** An order once it is in this state; the runner may be at work on it when the clock jumps. */
+    String order(long id, String state) throws IOException, InterruptedException {
+        String order = get("/api/v1/orders/" + id);
+        for (int i = 0; i < 100 && !order.contains("\"state\":\"" + state + "\""); i++) {
+            Thread.sleep(100);
+            order = get("/api/v1/orders/" + id);
+        }
+        return order;
+    }
+
     @Override
     public void close() throws InterruptedException {
         kill();

@@ -30,7 +30,7 @@ class CrashTest {
                     .contains("RUNNING")
                     .contains("Interrupted after 0 of 3 steps, went on at");
             rig.post("/api/v1/time", "{\"hours\":24}");
-            assertThat(rig.get("/api/v1/orders/1")).contains("DONE").contains("Finished.");
+            assertThat(rig.order(1, "DONE")).contains("DONE").contains("Finished.");
             assertThat(rig.get("/api/v1/pools")).contains("alder");
 
             rig.post("/api/v1/orders", ORDER.replace("alder", "other"));
@@ -45,7 +45,7 @@ class CrashTest {
             rig.kill();
             rig.start();
             rig.post("/api/v1/time", "{\"hours\":1}");
-            assertThat(rig.get("/api/v1/orders/3")).contains("TAKEN_BACK").contains("Taken back whole.");
+            assertThat(rig.order(3, "TAKEN_BACK")).contains("TAKEN_BACK").contains("Taken back whole.");
             assertThat(rig.get("/api/v1/pools")).contains("alder");
         }
     }

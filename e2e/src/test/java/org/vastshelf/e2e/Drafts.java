@@ -58,6 +58,20 @@ final class Drafts {
         return id;
     }
 
+    /** The state of an order once it is this one, or what it is after ten seconds. */
+    static String awaited(long id, String wanted) {
+        String state = state(id);
+        for (int i = 0; i < 100 && !state.equals(wanted); i++) {
+            try {
+                Thread.sleep(100);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            state = state(id);
+        }
+        return state;
+    }
+
     static String state(long id) {
         return App.get("odile", "/api/v1/orders/" + id)
                 .json()

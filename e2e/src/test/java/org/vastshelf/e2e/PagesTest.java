@@ -35,6 +35,7 @@ class PagesTest {
             "/build/bench",
             "/build/what-if?pool=oak&drives=4&size=12+TB&drop=film",
             "/build/definitions",
+            "/build/new/reservation",
             "/serve",
             "/serve/new",
             "/serve/shares/film",

@@ -5,6 +5,7 @@ import java.util.List;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
+import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.orders.OrderService;
@@ -66,6 +67,9 @@ class BuildController {
                         .filter(s -> scope.server().isEmpty() || scope.server().equals(s.name()))
                         .map(s -> server(estate, held, s, scope))
                         .toList());
+        ByteLedger ledger = ledger(estate, held, scope);
+        model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
+        model.addAttribute("managed", estate.servers().values().stream().anyMatch(FileServer::managed));
         model.addAttribute(
                 "volumes",
                 estate.volumes().values().stream()
@@ -73,6 +77,15 @@ class BuildController {
                         .map(v -> line(held, v))
                         .toList());
         return "build";
+    }
+
+    private static ByteLedger ledger(Estate estate, Usage held, Scope scope) {
+        if (!scope.pool().isEmpty()) {
+            return Ledgers.ofPool(estate, held, estate.pools().get(scope.pool()));
+        }
+        return scope.server().isEmpty()
+                ? Ledgers.ofEstate(estate, held)
+                : Ledgers.ofServer(estate, held, scope.server());
     }
 
     static VolumeLine line(Usage held, Volume volume) {

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -46,12 +47,14 @@ class PoolController {
     private final UsageStore usage;
     private final OrderService orders;
     private final Fits fits;
+    private final Forecasts forecasts;
 
-    PoolController(EstateStore estates, UsageStore usage, OrderService orders, Fits fits) {
+    PoolController(EstateStore estates, UsageStore usage, OrderService orders, Fits fits, Forecasts forecasts) {
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
         this.fits = fits;
+        this.forecasts = forecasts;
     }
 
     record RebuildView(Rebuild rebuild, Instant end) {
@@ -98,6 +101,13 @@ class PoolController {
         model.addAttribute("spares", estate.drives(pool.spares()));
         model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
         model.addAttribute("budget", PaceBudget.of(estate, pool));
+        Bytes usable = Ledgers.usable(estate, pool);
+        model.addAttribute(
+                "allocated", usable.isZero() ? 0 : usable.minus(ledger.free()).shareOf(usable));
+        model.addAttribute(
+                "full",
+                Optional.ofNullable(forecasts.pools().get(name))
+                        .flatMap(space -> space.forecast().likely()));
         if (!pool.isReservation()) {
             List<String> shares = estate.volumesOn(name)
                     .flatMap(v -> estate.sharesOn(v.name()))

@@ -67,6 +67,10 @@ class FrameController {
     private static final List<Found> ACTIONS = List.of(
             new Found("do", "Compose a pool", "/build/new/pool"),
             new Found("do", "Compose a volume", "/build/new/volume"),
+            new Found("do", "Reserve a pool", "/build/new/reservation"),
+            new Found("do", "Suppose what if", "/build/what-if"),
+            new Found("do", "Break something on the bench", "/build/bench"),
+            new Found("do", "Use a template", "/build/definitions"),
             new Found("do", "Open a share", "/serve/new"),
             new Found("do", "Set a limit", "/limit/new"),
             new Found("do", "Sit at the desk", "/desk"),

@@ -204,7 +204,12 @@ public final class Ledgers {
                 .map(v -> v.size().minusOrZero(usage.of(v.name()).used()))
                 .toList());
         Bytes promised = Bytes.sum(volumes.stream().map(Volume::size).toList());
-        add(lines, ByteKind.LIVE, "live files", live, "allocated by the files of " + volumes.size() + " volumes");
+        add(
+                lines,
+                ByteKind.LIVE,
+                "live files",
+                live,
+                "allocated by the files of " + (volumes.size() == 1 ? "one volume" : volumes.size() + " volumes"));
         add(lines, ByteKind.SNAPSHOTS, "snapshots", snapshots, "held by snapshots alone");
         add(lines, ByteKind.PROMISED, "promised, not used yet", unusedThick, "thick volumes' sizes less what they use");
         Bytes free = usable.minus(live).minus(snapshots).minus(unusedThick);
