@@ -107,6 +107,21 @@
     }
   });
 
+  // An answer to an earlier state of a form would take back what was chosen since; a later one is on its way.
+  let moment = 0;
+  const changed = new WeakMap();
+  const asked = new WeakMap();
+  ['input', 'change'].forEach((kind) =>
+    document.addEventListener(kind, (event) => {
+      const form = event.target.closest('form[hx-post]');
+      if (form) changed.set(form, ++moment);
+    }, true));
+  document.addEventListener('htmx:beforeRequest', (event) => asked.set(event.detail.elt, ++moment));
+  document.addEventListener('htmx:beforeSwap', (event) => {
+    const form = event.detail.requestConfig && event.detail.requestConfig.elt;
+    if (form && changed.get(form) > asked.get(form)) event.detail.shouldSwap = false;
+  });
+
   // What can be scrolled can be reached by key.
   function reachable() {
     $$('.wide').forEach((wide) => {

@@ -89,9 +89,9 @@ public record Comparison(
 
     private static String note(Possible p) {
         if (p.survives() == 0) {
-            return "one lost drive loses all";
+            return "no protection";
         }
-        return p.rebuildHours().orElse(0) > 24 ? "rebuild over a day" : "";
+        return p.rebuildHours().orElse(0) > 24 ? "long rebuild" : "";
     }
 
     private static List<BandPicture> pictures(List<LayoutShape.Band> bands, Bytes tallest, int drives) {
