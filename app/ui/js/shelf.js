@@ -122,6 +122,40 @@
     if (form && changed.get(form) > asked.get(form)) event.detail.shouldSwap = false;
   });
 
+  // Every table gives what it shows as CSV (RFC 4180), without rows that a filter hides.
+  function offerCsv() {
+    $$('main table').forEach((table) => {
+      const frame = table.closest('.wide') || table;
+      if (table.dataset.offered || !$('tbody tr', table) || $('tbody input, tbody button', table)) return;
+      table.dataset.offered = 'true';
+      const button = document.createElement('button');
+      button.type = 'button';
+      button.className = 'link quiet csv';
+      button.textContent = 'CSV';
+      button.title = 'What this table shows, as CSV';
+      button.addEventListener('click', () => save(table));
+      frame.after(button);
+    });
+  }
+
+  function save(table) {
+    const text = (cell) => {
+      const figure = $('.fig > span', cell);
+      const said = (figure || cell).textContent.replace(/\s+/g, ' ').trim();
+      return '"' + said.replace(/"/g, '""') + '"';
+    };
+    const lines = Array.from(table.rows)
+      .filter((row) => !row.hidden)
+      .map((row) => Array.from(row.cells).map(text).join(','));
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([lines.join('\r\n') + '\r\n'], { type: 'text/csv' }));
+    link.download = (document.title.split(' · ')[0] || 'table').replace(/[^A-Za-z0-9._-]+/g, '-') + '.csv';
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  }
+  offerCsv();
+  document.addEventListener('htmx:afterSwap', offerCsv);
+
   // What can be scrolled can be reached by key.
   function reachable() {
     $$('.wide').forEach((wide) => {

@@ -124,4 +124,19 @@ class PagesTest {
         page.keyboard().press("Alt+7");
         page.waitForURL("**/trace**");
     }
+
+    @Test
+    void a_table_gives_what_it_shows_as_csv() throws java.io.IOException {
+        Page page = browser.page;
+        page.navigate("/build");
+        page.fill("[data-filter='#volumes']", "herb");
+        var download = page.waitForDownload(() -> page.locator("#volumes")
+                .locator("xpath=../following-sibling::button[1]")
+                .click());
+        String csv = new String(download.createReadStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(download.suggestedFilename()).isEqualTo("Build.csv");
+        assertThat(csv.lines().skip(1).map(line -> line.split(",")[0]))
+                .containsExactly("\"herbarium\"", "\"replica-herbarium\"");
+        assertThat(csv.lines().findFirst().orElseThrow()).startsWith("\"volume\",\"pool\",\"kind\",\"size, TiB\"");
+    }
 }
