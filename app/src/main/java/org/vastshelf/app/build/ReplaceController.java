@@ -26,6 +26,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.layout.Replacement;
+import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 
 /** Larger drives in place of smaller ones, one at a time, with what the pool has after each. */
@@ -131,7 +132,7 @@ class ReplaceController {
                     stages.stream()
                             .map(s -> new StageView(s, (int) Math.round(s.data().shareOf(largest) * 200)))
                             .toList());
-            model.addAttribute("before", Replacements.dataBefore(estate, pool));
+            model.addAttribute("before", Ledgers.data(estate, pool));
             model.addAttribute(
                     "least",
                     stages.stream().mapToDouble(Replacement.Stage::leastHours).sum());

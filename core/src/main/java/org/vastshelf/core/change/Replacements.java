@@ -15,11 +15,6 @@ public final class Replacements {
 
     private Replacements() {}
 
-    /** Data bytes of all groups before anything is replaced. */
-    public static Bytes dataBefore(Estate estate, Pool pool) {
-        return Ledgers.data(estate, pool);
-    }
-
     /**
      * Stage by stage, group after group.
      *

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.vastshelf.core.limit.LimitRule;
@@ -64,271 +65,130 @@ public record Estate(
         return next;
     }
 
+    /** The parts while one of them is put in place of another. */
+    private static final class Parts {
+        private Map<String, Site> sites;
+        private Map<String, FileServer> servers;
+        private Map<String, Enclosure> enclosures;
+        private Map<String, Drive> drives;
+        private Map<String, Pool> pools;
+        private Map<String, Volume> volumes;
+        private Map<String, Share> shares;
+        private Map<String, LimitRule> limits;
+        private Map<String, Arrival> arrivals;
+        private Map<String, Rebuild> rebuilds;
+        private Map<String, Scrub> scrubs;
+
+        private Parts(Estate estate) {
+            this.sites = estate.sites;
+            this.servers = estate.servers;
+            this.enclosures = estate.enclosures;
+            this.drives = estate.drives;
+            this.pools = estate.pools;
+            this.volumes = estate.volumes;
+            this.shares = estate.shares;
+            this.limits = estate.limits;
+            this.arrivals = estate.arrivals;
+            this.rebuilds = estate.rebuilds;
+            this.scrubs = estate.scrubs;
+        }
+    }
+
+    private Estate edit(Consumer<Parts> change) {
+        Parts parts = new Parts(this);
+        change.accept(parts);
+        return new Estate(
+                parts.sites,
+                parts.servers,
+                parts.enclosures,
+                parts.drives,
+                parts.pools,
+                parts.volumes,
+                parts.shares,
+                parts.limits,
+                parts.arrivals,
+                parts.rebuilds,
+                parts.scrubs);
+    }
+
     public Estate withDrives(Collection<Drive> changed) {
         Map<String, Drive> next = new LinkedHashMap<>(drives);
         changed.forEach(d -> next.put(d.key(), d));
-        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds, scrubs);
+        return edit(parts -> parts.drives = next);
     }
 
     public Estate withoutDrives(Collection<String> keys) {
         Map<String, Drive> next = new LinkedHashMap<>(drives);
         keys.forEach(next::remove);
-        return new Estate(sites, servers, enclosures, next, pools, volumes, shares, limits, arrivals, rebuilds, scrubs);
+        return edit(parts -> parts.drives = next);
     }
 
     public Estate withServer(FileServer server) {
-        return new Estate(
-                sites,
-                with(servers, server.name(), server),
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.servers = with(servers, server.name(), server));
     }
 
     public Estate withEnclosure(Enclosure enclosure) {
-        return new Estate(
-                sites,
-                servers,
-                with(enclosures, enclosure.key(), enclosure),
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.enclosures = with(enclosures, enclosure.key(), enclosure));
     }
 
     public Estate withoutEnclosure(String key) {
-        return new Estate(
-                sites,
-                servers,
-                without(enclosures, key),
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.enclosures = without(enclosures, key));
     }
 
     public Estate withPool(Pool pool) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                with(pools, pool.name(), pool),
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.pools = with(pools, pool.name(), pool));
     }
 
     public Estate withoutPool(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                without(pools, key),
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.pools = without(pools, key));
     }
 
     public Estate withVolume(Volume volume) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                with(volumes, volume.name(), volume),
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.volumes = with(volumes, volume.name(), volume));
     }
 
     public Estate withoutVolume(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                without(volumes, key),
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.volumes = without(volumes, key));
     }
 
     public Estate withShare(Share share) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                with(shares, share.name(), share),
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.shares = with(shares, share.name(), share));
     }
 
     public Estate withoutShare(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                without(shares, key),
-                limits,
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.shares = without(shares, key));
     }
 
     public Estate withLimit(LimitRule rule) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                with(limits, rule.key(), rule),
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.limits = with(limits, rule.key(), rule));
     }
 
     public Estate withoutLimit(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                without(limits, key),
-                arrivals,
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.limits = without(limits, key));
     }
 
     public Estate withArrival(Arrival arrival) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                with(arrivals, arrival.enclosure().key(), arrival),
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.arrivals = with(arrivals, arrival.enclosure().key(), arrival));
     }
 
     public Estate withoutArrival(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                without(arrivals, key),
-                rebuilds,
-                scrubs);
+        return edit(parts -> parts.arrivals = without(arrivals, key));
     }
 
     public Estate withRebuild(Rebuild rebuild) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                with(rebuilds, rebuild.target(), rebuild),
-                scrubs);
+        return edit(parts -> parts.rebuilds = with(rebuilds, rebuild.target(), rebuild));
     }
 
     public Estate withoutRebuild(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                without(rebuilds, key),
-                scrubs);
+        return edit(parts -> parts.rebuilds = without(rebuilds, key));
     }
 
     public Estate withScrub(Scrub scrub) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                with(scrubs, scrub.pool(), scrub));
+        return edit(parts -> parts.scrubs = with(scrubs, scrub.pool(), scrub));
     }
 
     public Estate withoutScrub(String key) {
-        return new Estate(
-                sites,
-                servers,
-                enclosures,
-                drives,
-                pools,
-                volumes,
-                shares,
-                limits,
-                arrivals,
-                rebuilds,
-                without(scrubs, key));
+        return edit(parts -> parts.scrubs = without(scrubs, key));
     }
 
     public List<Drive> drives(List<String> keys) {
