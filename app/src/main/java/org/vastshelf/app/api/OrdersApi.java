@@ -1,6 +1,7 @@
 package org.vastshelf.app.api;
 
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -14,10 +15,12 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.orders.Order;
 import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.orders.OrderState;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Plan;
+import org.vastshelf.core.change.Wait;
 
 /** Drafts and orders. */
 @RestController
@@ -37,15 +40,15 @@ class OrdersApi {
 
     record Confirmation(@Nullable String key) {}
 
-    /** An order; checks and what is permanent as long as it is a draft. */
-    record OrderView(Order order, List<Check> checks, List<String> permanent) {}
+    /** An order; checks and what is permanent as long as it is a draft, and what its next step waits for. */
+    record OrderView(Order order, List<Check> checks, List<String> permanent, Optional<Wait> waitsFor) {}
 
     private OrderView view(Order order) {
-        if (order.state() != org.vastshelf.app.orders.OrderState.DRAFT) {
-            return new OrderView(order, List.of(), List.of());
+        if (order.state() != OrderState.DRAFT) {
+            return new OrderView(order, List.of(), List.of(), orders.waitOf(order));
         }
         Plan plan = orders.plan(order.changes());
-        return new OrderView(order, plan.checks(), plan.permanent());
+        return new OrderView(order, plan.checks(), plan.permanent(), Optional.empty());
     }
 
     @GetMapping("/api/v1/orders")

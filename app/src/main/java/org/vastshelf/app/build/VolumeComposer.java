@@ -166,6 +166,7 @@ class VolumeComposer {
                     kind,
                     encrypted,
                     pace(),
+                    Optional.empty(),
                     Optional.empty());
         }
 

@@ -244,8 +244,8 @@ class VolumeController {
         model.addAttribute("volume", volume);
         model.addAttribute("problem", problem);
         model.addAttribute("sourceFree", free);
-        model.addAttribute("needs", MoveCandidates.needs(all, volume));
-        model.addAttribute("sourceAfter", free.plus(MoveCandidates.needs(all, volume)));
+        model.addAttribute("needs", Ledgers.taken(all, volume));
+        model.addAttribute("sourceAfter", free.plus(Ledgers.taken(all, volume)));
         model.addAttribute("candidates", MoveCandidates.of(estate, all, volume));
         return "move";
     }

@@ -7,6 +7,7 @@ import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomize
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PoolEdit;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.FilePath;
@@ -30,6 +31,7 @@ public class Json {
                 .addMixIn(FilePath.class, TextMixIn.class)
                 .addMixIn(Change.class, ChangeMixIn.class)
                 .addMixIn(Step.class, StepMixIn.class)
+                .addMixIn(PoolEdit.class, PoolEditMixIn.class)
                 .addMixIn(Mishap.class, MishapMixIn.class)
                 .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);
     }
@@ -55,6 +57,9 @@ public class Json {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "mishap")
     interface MishapMixIn {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "edit")
+    interface PoolEditMixIn {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "step")
     interface StepMixIn {}

@@ -217,7 +217,7 @@ public class DeskService {
                 estate.servers().get(pool.server()),
                 volume,
                 volume.size().minusOrZero(held.of(volume.name()).used()),
-                Ledgers.ofPool(estate, held, pool).free(),
+                Ledgers.freeFor(estate, held, volume),
                 pool.isLost(),
                 person,
                 present,

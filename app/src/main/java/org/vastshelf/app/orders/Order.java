@@ -3,6 +3,7 @@ package org.vastshelf.app.orders;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.change.Change;
@@ -11,7 +12,7 @@ import org.vastshelf.core.change.Step;
 /**
  * A set of changes: a draft, or on its way, or ended.
  *
- * @param heldAt while paused, since when; afterwards, when it went on; null when it never paused
+ * @param heldAt while paused, since when; afterwards, the moment from which it may go on; null when it never rested
  */
 public record Order(
         long id,
@@ -55,6 +56,11 @@ public record Order(
             return new Journalled(position, state, startedAt.plus(by), dueAt.plus(by), finishedAt, step);
         }
 
+        /** Not begun yet, or to be begun again. */
+        Journalled waiting() {
+            return new Journalled(position, StepState.WAITING, null, null, null, step);
+        }
+
         /** Share of the expected time that has passed, 0 to 100. */
         public int percent(Instant now) {
             if (state == StepState.DONE) {
@@ -66,6 +72,11 @@ public record Order(
             long all = Math.max(1, Duration.between(startedAt, dueAt).toMillis());
             return (int) Math.clamp(Duration.between(startedAt, now).toMillis() * 100 / all, 0, 99);
         }
+    }
+
+    /** The step that is next or under way, if any. */
+    public Optional<Journalled> current() {
+        return steps.stream().filter(s -> s.state() != StepState.DONE).findFirst();
     }
 
     /** The changes that are not struck. */

@@ -2,6 +2,7 @@ package org.vastshelf.app.orders;
 
 import java.time.Instant;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -15,6 +16,9 @@ import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.change.Devices;
+import org.vastshelf.core.change.Step;
+import org.vastshelf.core.change.Wait;
+import org.vastshelf.core.estate.Estate;
 
 /**
  * Carries out orders. The journal is written before a step acts and after it acted, so that whatever the moment at
@@ -87,8 +91,7 @@ public class OrderRunner {
     }
 
     private boolean forward(Order order, Instant now) {
-        Optional<Journalled> next =
-                order.steps().stream().filter(s -> s.state() != StepState.DONE).findFirst();
+        Optional<Journalled> next = order.current();
         if (next.isEmpty()) {
             finish(order, OrderState.DONE, joined(order.outcome(), "Finished."), lastEnd(order));
             return false;
@@ -98,9 +101,18 @@ public class OrderRunner {
     }
 
     private boolean begin(Order order, Journalled step) {
-        Optional<String> obstacle = step.step().obstacle(estates.load());
+        Estate estate = estates.load();
+        Optional<String> obstacle = step.step().obstacle(estate);
         if (obstacle.isPresent()) {
             return giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.get() + ".");
+        }
+        Optional<Wait> wait = step.step().waits(estate);
+        if (wait.isPresent()) {
+            // Remembered, so that the step begins when what it waits for ended, not when somebody looked.
+            if (!wait.get().until().equals(order.heldAt())) {
+                orders.hold(order.id(), OrderState.RUNNING, wait.get().until());
+            }
+            return false;
         }
         Instant end = lastEnd(order);
         Instant at = order.heldAt() != null && order.heldAt().isAfter(end) ? order.heldAt() : end;
@@ -114,12 +126,19 @@ public class OrderRunner {
         if (end.isAfter(now)) {
             return false;
         }
+        if (step.step().waits(estates.load()).isPresent()) {
+            devices.takeBack(key(order, step));
+            orders.journal(order.id(), step.waiting());
+            return true;
+        }
+        AtomicReference<Step> done = new AtomicReference<>(step.step());
         try {
             estates.change(estate -> {
                 step.step().obstacle(estate).ifPresent(why -> {
                     throw new Obstacle(why);
                 });
-                return step.step().apply(estate);
+                done.set(step.step().on(estate));
+                return done.get().apply(estate);
             });
         } catch (Obstacle obstacle) {
             return giveUp(
@@ -127,7 +146,7 @@ public class OrderRunner {
         }
         orders.journal(
                 order.id(),
-                new Journalled(step.position(), StepState.DONE, step.startedAt(), step.dueAt(), end, step.step()));
+                new Journalled(step.position(), StepState.DONE, step.startedAt(), step.dueAt(), end, done.get()));
         return true;
     }
 

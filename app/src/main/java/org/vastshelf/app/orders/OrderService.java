@@ -17,6 +17,7 @@ import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Devices;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
 
 /** Drafts, and what can be done with them. No object of the estate is changed by another road. */
@@ -66,6 +67,13 @@ public class OrderService {
         return orders.find(id)
                 .filter(o -> o.isUnderWay() || o.state() == OrderState.PAUSED)
                 .isPresent();
+    }
+
+    /** What a running order waits for before its next step. */
+    public Optional<Wait> waitOf(Order order) {
+        return order.current()
+                .filter(s -> order.state() == OrderState.RUNNING && s.state() == Order.StepState.WAITING)
+                .flatMap(s -> s.step().waits(estates.load()));
     }
 
     public List<Order> page(long before, int limit) {

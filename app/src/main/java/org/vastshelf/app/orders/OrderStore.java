@@ -93,6 +93,7 @@ class OrderStore {
                 .set(ORDER_STEP.STARTED_AT, Times.stored(step.startedAt()))
                 .set(ORDER_STEP.DUE_AT, Times.stored(step.dueAt()))
                 .set(ORDER_STEP.FINISHED_AT, Times.stored(step.finishedAt()))
+                .set(ORDER_STEP.BODY, json.writerFor(Step.class).writeValueAsString(step.step()))
                 .where(ORDER_STEP.ORDER_ID.eq(order), ORDER_STEP.POSITION.eq(step.position()))
                 .execute();
     }

@@ -34,8 +34,7 @@ class OrdersController {
 
     @GetMapping("/orders/{id}")
     String order(@PathVariable long id, Model model) {
-        Order order = orders.order(id);
-        model.addAttribute("order", order);
+        Order order = show(id, model);
         if (order.state() == OrderState.DRAFT) {
             model.addAttribute("view", drawer.view(order));
         }
@@ -45,8 +44,15 @@ class OrdersController {
     /** The part of an order's page that moves. */
     @GetMapping("/orders/{id}/steps")
     String steps(@PathVariable long id, Model model) {
-        model.addAttribute("order", orders.order(id));
+        show(id, model);
         return "order :: steps";
+    }
+
+    private Order show(long id, Model model) {
+        Order order = orders.order(id);
+        model.addAttribute("order", order);
+        orders.waitOf(order).ifPresent(wait -> model.addAttribute("wait", wait));
+        return order;
     }
 
     @PostMapping("/orders/{id}/strike")

@@ -28,6 +28,7 @@ import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.LimitRule;
@@ -48,6 +49,7 @@ class OrderRunnerTest {
     private final AuditStore audit = mock(AuditStore.class);
     private Estate estate = Estate.EMPTY;
     private Order order;
+    private boolean rebuilding;
     private OrderRunner runner;
 
     @BeforeEach
@@ -69,6 +71,12 @@ class OrderRunnerTest {
                 })
                 .when(store)
                 .state(anyLong(), any(), any(), any());
+        doAnswer(i -> {
+                    order = held(i.getArgument(1), i.getArgument(2));
+                    return null;
+                })
+                .when(store)
+                .hold(anyLong(), any(), any());
         when(estates.load()).thenAnswer(i -> estate);
         when(estates.change(any())).thenAnswer(i -> {
             UnaryOperator<Estate> change = i.getArgument(0);
@@ -189,6 +197,47 @@ class OrderRunnerTest {
     private Order held(OrderState state, Instant heldAt) {
         return new Order(
                 1, "odile", state, START, START, null, heldAt, Set.of(), order.outcome(), List.of(), order.steps());
+    }
+
+    /** Waits as long as there are shares, and then has to be begun again. */
+    private Step waiting(Instant until) {
+        Step step = mock(Step.class);
+        when(step.expected()).thenReturn(java.time.Duration.ofSeconds(60));
+        when(step.obstacle(any())).thenReturn(Optional.empty());
+        when(step.on(any())).thenReturn(step);
+        when(step.apply(any())).thenAnswer(i -> i.getArgument(0));
+        when(step.waits(any()))
+                .thenAnswer(i -> rebuilding ? Optional.of(new Wait("Pool oak rebuilds", until)) : Optional.empty());
+        return step;
+    }
+
+    @Test
+    void a_step_that_waits_begins_when_what_it_waited_for_ended() {
+        Instant until = START.plusSeconds(5_000);
+        rebuilding = true;
+        begin(waiting(until));
+        at(START.plusSeconds(10));
+        assertThat(order.steps().getFirst().state()).isEqualTo(StepState.WAITING);
+        assertThat(order.heldAt()).isEqualTo(until);
+        rebuilding = false;
+        at(START.plusSeconds(9_000));
+        assertThat(order.state()).isEqualTo(OrderState.DONE);
+        assertThat(order.steps().getFirst().startedAt()).isEqualTo(until);
+        assertThat(order.steps().getFirst().finishedAt()).isEqualTo(until.plusSeconds(60));
+    }
+
+    @Test
+    void a_step_that_was_interrupted_by_a_rebuild_begins_anew_after_it() {
+        Instant until = START.plusSeconds(5_000);
+        begin(waiting(until));
+        at(START.plusSeconds(30));
+        assertThat(order.steps().getFirst().state()).isEqualTo(StepState.STARTED);
+        rebuilding = true;
+        at(START.plusSeconds(61));
+        assertThat(order.steps().getFirst().state()).isEqualTo(StepState.WAITING);
+        rebuilding = false;
+        at(START.plusSeconds(5_100));
+        assertThat(order.steps().getFirst().finishedAt()).isEqualTo(until.plusSeconds(60));
     }
 
     @Test

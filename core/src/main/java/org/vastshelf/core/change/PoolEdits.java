@@ -2,9 +2,7 @@ package org.vastshelf.core.change;
 
 import java.time.Duration;
 import java.util.List;
-import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Scrub;
@@ -29,13 +27,11 @@ final class PoolEdits {
                         .ifPresent(drives -> {
                             draft.checkContents(key, drives);
                             warnOfSmall(draft, pool, drives, key);
-                            Pool after = pool.withSpares(Stream.concat(pool.spares().stream(), change.drives().stream())
-                                    .toList());
-                            List<Drive> spares = drives.stream()
-                                    .map(d -> d.wiped().in(DriveState.SPARE))
-                                    .toList();
                             draft.step(new Step.ChangePool(
-                                    change.title(), Duration.ofSeconds(10), pool, after, drives, spares));
+                                    change.title(),
+                                    Duration.ofSeconds(10),
+                                    pool.name(),
+                                    new PoolEdit.JoinSpares(drives)));
                         }));
     }
 
@@ -68,14 +64,9 @@ final class PoolEdits {
                         "");
                 return;
             }
-            Pool after = pool.withSpares(pool.spares().stream()
-                    .filter(s -> !change.drives().contains(s))
-                    .toList());
-            List<Drive> drives = draft.estate().drives(change.drives());
-            List<Drive> released =
-                    drives.stream().map(d -> d.in(DriveState.UNCLAIMED)).toList();
-            draft.step(new Step.ChangePool(change.title(), Duration.ofSeconds(5), pool, after, drives, released));
-            if (after.spares().isEmpty()) {
+            draft.step(new Step.ChangePool(
+                    change.title(), Duration.ofSeconds(5), pool.name(), new PoolEdit.LeaveSpares(change.drives())));
+            if (draft.estate().pools().get(pool.name()).spares().isEmpty()) {
                 draft.watch(
                         key + "spare",
                         "Pool " + pool.name() + " has no hot spare left: a rebuild waits for somebody to bring a drive",
@@ -100,10 +91,8 @@ final class PoolEdits {
             draft.step(new Step.ChangePool(
                     change.title(),
                     Duration.ofSeconds(2),
-                    pool,
-                    pool.withReserve(change.reserve()),
-                    List.of(),
-                    List.of()));
+                    pool.name(),
+                    new PoolEdit.KeepBack(change.reserve(), pool.reserve())));
         });
     }
 
@@ -145,10 +134,8 @@ final class PoolEdits {
             draft.step(new Step.ChangePool(
                     change.title(),
                     Duration.ofSeconds(60),
-                    before,
-                    before.withReserved(change.size(), change.pace()),
-                    List.of(),
-                    List.of()));
+                    before.name(),
+                    new PoolEdit.Reserve(change.size(), change.pace(), before.reserved(), before.pace())));
         }
         long cents = change.size().value() / Bytes.TIB * change.pace().centsPerTibMonth();
         draft.fine(
@@ -164,10 +151,13 @@ final class PoolEdits {
 
     static void dissolve(PlanDraft draft, Usage usage, String name) {
         draft.pool(name).ifPresent(pool -> {
-            List<Volume> volumes = draft.estate().volumesOn(name).toList();
+            List<Volume> volumes = draft.estate().volumes().values().stream()
+                    .filter(v -> v.isOn(name))
+                    .toList();
             volumes.forEach(v -> draft.refuse(
                     "pool " + name + ": volume " + v.name(),
-                    "Volume " + v.name() + " lies on it and holds "
+                    "Volume " + v.name()
+                            + (v.pool().equals(name) ? " lies on it and holds " : " moves to it and holds ")
                             + UnitSystem.BINARY.format(usage.of(v.name()).used()),
                     "move or remove it first"));
             if (volumes.isEmpty()) {

@@ -7,9 +7,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
-import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -63,28 +61,17 @@ final class PoolGrowth {
         List<String> keys = drives.stream().map(Drive::key).toList();
         DriveGroup.Part part = change.fast() ? DriveGroup.Part.FAST : DriveGroup.Part.BULK;
         DriveGroup group = new DriveGroup(change.layout(), keys, part, java.util.Map.of(), false);
-        Pool grown = pool.plusGroup(group);
-        Pool after = change.fast() ? faster(grown.withFastAsCache(change.asCache())) : grown;
-        step(draft, "Add a group to pool " + pool.name(), Duration.ofSeconds(40), pool, after, drives);
+        step(
+                draft,
+                "Add a group to pool " + pool.name(),
+                Duration.ofSeconds(40),
+                pool,
+                new PoolEdit.JoinGroup(group, drives, change.asCache(), pool.pace()));
         draft.permanent("The layout of the new group of " + pool.name()
                 + " can't be changed, and it can't be taken out again. Undoing means moving off what the pool holds.");
         if (change.layout() == org.vastshelf.core.layout.Layout.RAID_0 && !change.asCache()) {
             draft.confirm(key + "unsafe", "A group without protection puts all of " + pool.name() + " at risk");
         }
-    }
-
-    private static Pool faster(Pool pool) {
-        return new Pool(
-                pool.name(),
-                pool.server(),
-                pool.groups(),
-                pool.spares(),
-                pool.driveReserve(),
-                pool.align(),
-                pool.reserve(),
-                pool.reserved(),
-                PaceClass.BRISK,
-                pool.fastAsCache());
     }
 
     private static LayoutQuestion question(Pool pool, List<Drive> drives) {
@@ -132,7 +119,6 @@ final class PoolGrowth {
             return;
         }
         draft.checkContents(key, drives);
-        DriveGroup wider = group.withMembers(all.stream().map(Drive::key).toList());
         Bytes used = usedOf(draft.estate(), usage, pool);
         // Every block in use is read and written once to lie across the new width too.
         double rate = drives.getFirst().kind().rates().rebuildMiBps()
@@ -144,8 +130,7 @@ final class PoolGrowth {
                 "Spread pool " + pool.name() + " over " + drives.size() + " more drives",
                 expected,
                 pool,
-                pool.withGroup(change.group(), wider),
-                drives);
+                new PoolEdit.Widen(change.group(), drives));
         draft.permanent("Group " + (change.group() + 1) + " of " + pool.name()
                 + " can't be made narrower again. Undoing means moving off what the pool holds.");
     }
@@ -155,12 +140,8 @@ final class PoolGrowth {
                 .minus(Ledgers.ofPool(estate, usage, pool).free());
     }
 
-    /** One step that puts unclaimed drives to use. */
-    private static void step(
-            PlanDraft draft, String title, Duration expected, Pool before, Pool after, List<Drive> drives) {
-        List<Drive> used =
-                drives.stream().map(d -> d.wiped().in(DriveState.IN_USE)).toList();
-        draft.step(new Step.ChangePool(title, expected, before, after, drives, used));
+    private static void step(PlanDraft draft, String title, Duration expected, Pool pool, PoolEdit edit) {
+        draft.step(new Step.ChangePool(title, expected, pool.name(), edit));
     }
 
     static void replace(PlanDraft draft, Usage usage, Change.ReplaceDrives change) {
@@ -198,10 +179,6 @@ final class PoolGrowth {
                         "choose a larger drive");
                 fits = false;
             }
-            if (estate.rebuilds().containsKey(swap.old())) {
-                draft.refuse(key + swap.old(), "Drive " + swap.old() + " is being rebuilt", "wait for its end");
-                fits = false;
-            }
         }
         return fits;
     }
@@ -224,17 +201,14 @@ final class PoolGrowth {
             least += hours * allocated;
             most += hours;
             int index = pool.groupOf(old.key());
-            Pool after = pool.withGroup(index, pool.groups().get(index).swapped(old, next));
-            Drive released =
-                    old.state() == DriveState.FAILED ? old : old.wiped().in(DriveState.UNCLAIMED);
-            draft.step(new Step.ChangePool(
+            int place = pool.groups().get(index).members().indexOf(old.key());
+            step(
+                    draft,
                     "Replace " + old.key() + " (" + UnitSystem.DECIMAL.format(old.label()) + ") by " + next.key() + " ("
                             + UnitSystem.DECIMAL.format(next.label()) + ")",
                     Duration.ofSeconds(Math.max(60, Math.round(hours * Math.max(allocated, 0.01) * 3600))),
                     pool,
-                    after,
-                    List.of(old, next),
-                    List.of(released, next.wiped().in(DriveState.IN_USE))));
+                    new PoolEdit.Swap(index, place, old, next, false));
         }
         draft.watch(
                 key + "hours",
@@ -266,13 +240,14 @@ final class PoolGrowth {
                         return;
                     }
                     Bytes before = Ledgers.usable(draft.estate(), pool);
-                    draft.step(new Step.ChangePool(
+                    step(
+                            draft,
                             "Let pool " + name + " take the new space",
                             Duration.ofSeconds(30),
                             pool,
-                            after,
-                            List.of(),
-                            List.of()));
+                            new PoolEdit.TakeSpace(pool.groups().stream()
+                                    .map(DriveGroup::counted)
+                                    .toList()));
                     Bytes gained = Ledgers.usable(draft.estate(), after).minusOrZero(before);
                     if (gained.isZero()) {
                         draft.watch(

@@ -33,6 +33,16 @@ public sealed interface Step {
         return Optional.empty();
     }
 
+    /** What has to end first, for a step that can't be done side by side with it. */
+    default Optional<Wait> waits(Estate estate) {
+        return Optional.empty();
+    }
+
+    /** The step as it can be done on the estate as it is now, knowing all that {@link #undo} will need. */
+    default Step on(Estate estate) {
+        return this;
+    }
+
     /** The estate as it was before {@link #apply}. */
     Estate undo(Estate estate);
 
@@ -271,40 +281,43 @@ public sealed interface Step {
         }
     }
 
-    /** A pool, and the drives that change with it. */
-    record ChangePool(
-            String title, Duration expected, Pool before, Pool after, List<Drive> drivesBefore, List<Drive> drivesAfter)
-            implements Step {
+    /** One edit of a pool. */
+    record ChangePool(String title, Duration expected, String pool, PoolEdit edit) implements Step {
 
         @Override
         public Optional<String> obstacle(Estate estate) {
-            if (!before.equals(estate.pools().get(before.name()))) {
-                return Optional.of("pool " + before.name() + " was changed meanwhile");
-            }
-            return drivesBefore.stream()
-                    .filter(d -> !sameUse(d, estate.drives().get(d.key())))
-                    .findFirst()
-                    .map(d -> "drive " + d.key() + " was put to other use meanwhile");
+            Pool now = estate.pools().get(pool);
+            return now == null ? Optional.of("there is no pool '" + pool + "'") : edit.obstacle(estate, now);
         }
 
-        private static boolean sameUse(Drive planned, @org.jspecify.annotations.Nullable Drive found) {
-            return found != null
-                    && found.state() == planned.state()
-                    && found.label().equals(planned.label());
+        @Override
+        public Optional<Wait> waits(Estate estate) {
+            return edit.copies() ? Wait.forRebuilds(estate, pool) : Optional.empty();
+        }
+
+        @Override
+        public Step on(Estate estate) {
+            return new ChangePool(
+                    title, expected, pool, edit.on(estate, estate.pools().get(pool)));
         }
 
         @Override
         public Estate apply(Estate estate) {
-            return estate.withPool(after).withDrives(drivesAfter);
+            return edit.apply(estate, estate.pools().get(pool));
         }
 
         @Override
         public Estate undo(Estate estate) {
-            return estate.withPool(before).withDrives(drivesBefore);
+            return edit.undo(estate, estate.pools().get(pool));
         }
     }
 
-    /** A pool that goes, and its drives with it. */
+    /**
+     * A pool that goes, and its drives with it.
+     *
+     * @param pool as it was when it went
+     * @param drives its members and hot spares as they were then
+     */
     record DissolvePool(Pool pool, List<Drive> drives) implements Step {
         @Override
         public String title() {
@@ -318,22 +331,30 @@ public sealed interface Step {
 
         @Override
         public Optional<String> obstacle(Estate estate) {
-            if (!pool.equals(estate.pools().get(pool.name()))) {
-                return Optional.of("pool " + pool.name() + " was changed meanwhile");
+            if (!estate.pools().containsKey(pool.name())) {
+                return Optional.of("there is no pool '" + pool.name() + "'");
             }
-            return estate.volumesOn(pool.name())
+            return estate.volumes().values().stream()
+                    .filter(v -> v.isOn(pool.name()))
                     .findFirst()
                     .map(v -> "volume " + v.name() + " lies on pool " + pool.name());
         }
 
         @Override
+        public Step on(Estate estate) {
+            Pool now = estate.pools().get(pool.name());
+            return new DissolvePool(now, estate.drives(now.drives().toList()));
+        }
+
+        @Override
         public Estate apply(Estate estate) {
-            return estate.withoutPool(pool.name())
-                    .withDrives(drives.stream()
-                            .map(d -> d.state() == DriveState.FAILED
-                                    ? d
-                                    : d.wiped().in(DriveState.UNCLAIMED))
-                            .toList());
+            Estate next = estate.withoutPool(pool.name());
+            for (Drive drive : drives) {
+                next = next.withoutRebuild(drive.key());
+            }
+            return next.withDrives(drives.stream()
+                    .map(d -> d.state() == DriveState.FAILED ? d : d.wiped().in(DriveState.UNCLAIMED))
+                    .toList());
         }
 
         @Override
@@ -428,6 +449,80 @@ public sealed interface Step {
         @Override
         public Estate undo(Estate estate) {
             return estate.withVolume(before);
+        }
+    }
+
+    /** Room on the target of a move, held from its beginning, so that nothing else takes it. */
+    record HoldRoom(String volume, String from, String to) implements Step {
+        @Override
+        public String title() {
+            return "Hold room for volume " + volume + " on pool " + to;
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(2);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return elsewhere(estate, volume, from)
+                    .or(() -> estate.pools().containsKey(to)
+                            ? Optional.empty()
+                            : Optional.of("there is no pool '" + to + "'"))
+                    .or(() -> estate.volumes()
+                            .get(volume)
+                            .movingTo()
+                            .map(other -> "volume " + volume + " moves to pool " + other + " already"));
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withVolume(estate.volumes().get(volume).moving(Optional.of(to)));
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withVolume(estate.volumes().get(volume).moving(Optional.empty()));
+        }
+
+        private static Optional<String> elsewhere(Estate estate, String volume, String from) {
+            Volume now = estate.volumes().get(volume);
+            return now != null && now.pool().equals(from)
+                    ? Optional.empty()
+                    : Optional.of("volume " + volume + " does not lie on pool " + from + " any more");
+        }
+    }
+
+    /** The end of a move. Whatever else was changed about the volume meanwhile goes with it. */
+    record SwitchOver(String volume, String from, String to) implements Step {
+        @Override
+        public String title() {
+            return "Switch volume " + volume + " over to pool " + to;
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(3);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return HoldRoom.elsewhere(estate, volume, from)
+                    .or(() -> estate.pools().containsKey(to)
+                                    && !estate.pools().get(to).isLost()
+                            ? Optional.empty()
+                            : Optional.of("pool " + to + " is lost or gone"));
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withVolume(estate.volumes().get(volume).on(to));
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withVolume(estate.volumes().get(volume).on(from).moving(Optional.of(to)));
         }
     }
 

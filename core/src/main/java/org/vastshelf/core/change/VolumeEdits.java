@@ -49,7 +49,7 @@ final class VolumeEdits {
                         "round the growth to a multiple of 100 GiB");
                 return;
             }
-            if (fits(draft, usage, volume, pool, growth, key)) {
+            if (fits(draft, usage, volume, growth, key)) {
                 Volume grown = volume.growth()
                                 .filter(rule -> change.size().isMoreThan(rule.ceiling()))
                                 .isPresent()
@@ -67,12 +67,14 @@ final class VolumeEdits {
         });
     }
 
-    private static boolean fits(PlanDraft draft, Usage usage, Volume volume, Pool pool, Bytes growth, String key) {
-        Bytes free = Ledgers.ofPool(draft.estate(), usage, pool).free();
+    private static boolean fits(PlanDraft draft, Usage usage, Volume volume, Bytes growth, String key) {
+        Bytes free = Ledgers.freeFor(draft.estate(), usage, volume);
         if (!volume.thin() && growth.isMoreThan(free)) {
+            String where =
+                    volume.pool() + volume.movingTo().map(to -> " or " + to).orElse("");
             draft.refuse(
                     key + "space",
-                    "A thick volume takes " + UnitSystem.BINARY.format(growth) + " more: " + pool.name() + " has "
+                    "A thick volume takes " + UnitSystem.BINARY.format(growth) + " more: " + where + " has "
                             + UnitSystem.BINARY.format(free) + " free",
                     "at most " + free.value() + " bytes more, or make it thin");
             return false;
@@ -113,6 +115,10 @@ final class VolumeEdits {
                         key + "kind",
                         "Thin volumes are not possible on a pool with a fast and a bulk part",
                         "move it to another pool");
+                return;
+            }
+            if (volume.movingTo().isPresent()) {
+                draft.refuse(key + "moving", "Volume " + volume.name() + " is on its way to another pool", "wait");
                 return;
             }
             Bytes free = Ledgers.ofPool(draft.estate(), usage, pool).free();
@@ -201,23 +207,26 @@ final class VolumeEdits {
             draft.refuse(key + "pool", "Volume " + volume.name() + " lies on " + target.name() + " already", "");
             return;
         }
+        if (volume.movingTo().isPresent()) {
+            draft.refuse(
+                    key + "moving",
+                    "Volume " + volume.name() + " moves to " + volume.movingTo().get() + " already",
+                    "wait for its end, or take that order back");
+            return;
+        }
         MoveCandidates.Candidate candidate = MoveCandidates.candidate(estate, usage, volume, target);
         if (!candidate.isPossible()) {
             draft.refuse(key + "target", "Pool " + target.name() + " " + candidate.problem(), "choose another pool");
             return;
         }
         Bytes used = usage.of(volume.name()).used();
+        draft.step(new Step.HoldRoom(volume.name(), volume.pool(), target.name()));
         long seconds = Math.max(1, used.value() / (change.limitMibps() * Bytes.MIB));
         draft.step(new Step.Work(
                 "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
                         + " at " + change.limitMibps() + " MiB/s, clients go on",
                 Duration.ofSeconds(seconds)));
-        edit(
-                draft,
-                "Switch volume " + volume.name() + " over to pool " + target.name(),
-                Duration.ofSeconds(3),
-                volume,
-                volume.on(target.name()));
+        draft.step(new Step.SwitchOver(volume.name(), volume.pool(), target.name()));
         draft.fine(
                 key + "space",
                 String.format(
@@ -232,6 +241,9 @@ final class VolumeEdits {
     static void remove(PlanDraft draft, Usage usage, String name) {
         draft.volume(name).ifPresent(volume -> {
             String key = "volume " + name + ": ";
+            volume.movingTo()
+                    .ifPresent(to -> draft.refuse(
+                            key + "moving", "Volume " + name + " is on its way to pool " + to, "take that order back"));
             draft.estate()
                     .sharesOn(name)
                     .findFirst()

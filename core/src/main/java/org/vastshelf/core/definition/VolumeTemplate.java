@@ -2,6 +2,7 @@ package org.vastshelf.core.definition;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Names;
@@ -44,7 +45,8 @@ public record VolumeTemplate(String name, Volume volume, List<Share> shares, Lis
                 volume.kind(),
                 volume.encrypted(),
                 volume.pace(),
-                volume.growth());
+                volume.growth(),
+                Optional.empty());
         List<Change> changes = new ArrayList<>();
         changes.add(new Change.ComposeVolume(made));
         for (int i = 0; i < shares.size(); i++) {

@@ -69,7 +69,11 @@ public record DriveGroup(Layout layout, List<String> members, Part part, Map<Str
 
     /** Everything on the labels counts from now on. */
     public DriveGroup taken() {
-        return new DriveGroup(layout, members, part, Map.of(), lost);
+        return counting(Map.of());
+    }
+
+    public DriveGroup counting(Map<String, Bytes> next) {
+        return new DriveGroup(layout, members, part, next, lost);
     }
 
     public DriveGroup asLost() {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import org.vastshelf.core.limit.LimitRule;
@@ -64,7 +65,8 @@ public record EstateDefinition(
                 Estate.keyed(enclosures, Enclosure::key),
                 Estate.keyed(drives, Drive::key),
                 Estate.keyed(pools, Pool::name),
-                Estate.keyed(volumes, Volume::name),
+                Estate.keyed(
+                        volumes.stream().map(v -> v.moving(Optional.empty())).toList(), Volume::name),
                 Estate.keyed(shares, Share::name),
                 Estate.keyed(limits, LimitRule::key),
                 Map.of(),

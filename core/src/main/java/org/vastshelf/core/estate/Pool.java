@@ -100,8 +100,8 @@ public record Pool(
         return new Pool(name, server, groups, spares, driveReserve, align, reserve, next, paceClass, fastAsCache);
     }
 
-    public Pool withFastAsCache(boolean next) {
-        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, pace, next);
+    public Pool withFast(boolean asCache, PaceClass paceClass) {
+        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, paceClass, asCache);
     }
 
     /** Index of the group in which a drive is a member; −1 for none. */

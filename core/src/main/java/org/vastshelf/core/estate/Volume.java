@@ -12,6 +12,7 @@ import org.vastshelf.core.unit.Bytes;
  * @param kind what its file system can do
  * @param encrypted whether what lies on the drives is encrypted
  * @param growth when it grows by itself; empty for never
+ * @param movingTo the pool to which it is being moved and which holds room for it; mostly empty
  */
 public record Volume(
         String name,
@@ -23,7 +24,8 @@ public record Volume(
         FileSystemKind kind,
         boolean encrypted,
         Pace pace,
-        Optional<GrowthRule> growth) {
+        Optional<GrowthRule> growth,
+        Optional<String> movingTo) {
 
     public static final Bytes LEAST = Bytes.gib(1);
     public static final Bytes MOST = Bytes.tib(1024);
@@ -60,31 +62,43 @@ public record Volume(
                 FileSystemKind.GUARDED,
                 false,
                 Pace.BY_SIZE,
+                Optional.empty(),
                 Optional.empty());
     }
 
     public Volume withSize(Bytes next) {
-        return new Volume(name, pool, next, thin, blockSize, alarmPercent, kind, encrypted, pace, growth);
+        return new Volume(name, pool, next, thin, blockSize, alarmPercent, kind, encrypted, pace, growth, movingTo);
     }
 
     public Volume withThin(boolean next) {
-        return new Volume(name, pool, size, next, blockSize, alarmPercent, kind, encrypted, pace, growth);
+        return new Volume(name, pool, size, next, blockSize, alarmPercent, kind, encrypted, pace, growth, movingTo);
     }
 
     public Volume withAlarm(int next) {
-        return new Volume(name, pool, size, thin, blockSize, next, kind, encrypted, pace, growth);
+        return new Volume(name, pool, size, thin, blockSize, next, kind, encrypted, pace, growth, movingTo);
     }
 
     public Volume withPace(Pace next) {
-        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, next, growth);
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, next, growth, movingTo);
     }
 
     public Volume withGrowth(Optional<GrowthRule> next) {
-        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, next);
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, next, movingTo);
     }
 
+    /** On another pool, and not on its way any more. */
     public Volume on(String otherPool) {
-        return new Volume(name, otherPool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, growth);
+        return new Volume(
+                name, otherPool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, growth, Optional.empty());
+    }
+
+    public Volume moving(Optional<String> to) {
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, growth, to);
+    }
+
+    /** Whether it lies on a pool or is on its way there. */
+    public boolean isOn(String name) {
+        return pool.equals(name) || movingTo.filter(name::equals).isPresent();
     }
 
     /** The least multiple of the block size that holds this many bytes. */

@@ -2,6 +2,7 @@ package org.vastshelf.core.ledger;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
@@ -33,6 +34,7 @@ public final class Ledgers {
             "live files",
             "snapshots",
             "promised, not used yet",
+            "held for moves",
             "free");
 
     private Ledgers() {}
@@ -85,7 +87,10 @@ public final class Ledgers {
         Bytes data = data(estate, pool);
         Bytes usable = data.minusOrZero(pool.reserve());
         add(lines, ByteKind.RESERVE, "pool reserve", data.minus(usable), "kept back in the pool");
-        return withVolumes(lines, label, usable, estate.volumesOn(pool.name()).toList(), usage);
+        List<Volume> coming = estate.volumes().values().stream()
+                .filter(v -> v.movingTo().filter(pool.name()::equals).isPresent())
+                .toList();
+        return withVolumes(lines, label, usable, estate.volumesOn(pool.name()).toList(), coming, usage);
     }
 
     /** What a volume was promised and what became of it; what it uses beyond its size is part of the whole. */
@@ -96,6 +101,20 @@ public final class Ledgers {
         add(lines, ByteKind.SNAPSHOTS, "snapshots", held.snapshots(), "held by snapshots alone");
         lines.add(new Line(ByteKind.FREE, "free", volume.size().minusOrZero(held.used()), "what is left of its size"));
         return new ByteLedger(volume.size().max(held.used()), lines, held.used().minusOrZero(volume.size()));
+    }
+
+    /** What a volume takes from its pool: all of its size when thick, what it uses when thin. */
+    public static Bytes taken(Usage usage, Volume volume) {
+        Bytes used = usage.of(volume.name()).used();
+        return volume.thin() ? used : volume.size().max(used);
+    }
+
+    /** What its pool can still give to a volume; while it moves, the lesser of both pools' free space. */
+    public static Bytes freeFor(Estate estate, Usage usage, Volume volume) {
+        return Stream.concat(Stream.of(volume.pool()), volume.movingTo().stream())
+                .map(name -> ofPool(estate, usage, estate.pools().get(name)).free())
+                .reduce(Bytes::min)
+                .orElseThrow();
     }
 
     /** All pools of one file server and the drives that are in none. */
@@ -194,7 +213,7 @@ public final class Ledgers {
     }
 
     private static ByteLedger withVolumes(
-            List<Line> lines, Bytes label, Bytes usable, List<Volume> volumes, Usage usage) {
+            List<Line> lines, Bytes label, Bytes usable, List<Volume> volumes, List<Volume> coming, Usage usage) {
         Bytes live =
                 Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
         Bytes snapshots = Bytes.sum(
@@ -212,7 +231,11 @@ public final class Ledgers {
                 "allocated by the files of " + (volumes.size() == 1 ? "one volume" : volumes.size() + " volumes"));
         add(lines, ByteKind.SNAPSHOTS, "snapshots", snapshots, "held by snapshots alone");
         add(lines, ByteKind.PROMISED, "promised, not used yet", unusedThick, "thick volumes' sizes less what they use");
-        Bytes free = usable.minus(live).minus(snapshots).minus(unusedThick);
+        Bytes left = usable.minus(live).minus(snapshots).minus(unusedThick);
+        Bytes held =
+                Bytes.sum(coming.stream().map(v -> taken(usage, v)).toList()).min(left);
+        add(lines, ByteKind.PROMISED, "held for moves", held, "room for volumes that are on their way");
+        Bytes free = left.minus(held);
         lines.add(new Line(ByteKind.FREE, "free", free, "what is left for volumes"));
         return new ByteLedger(label, lines, promised.minusOrZero(usable));
     }

@@ -45,16 +45,10 @@ public final class MoveCandidates {
     public static Candidate candidate(Estate estate, Usage usage, Volume volume, Pool pool) {
         Bytes free = Ledgers.ofPool(estate, usage, pool).free();
         Bytes usable = Ledgers.usable(estate, pool);
-        Bytes needed = needs(usage, volume);
+        Bytes needed = Ledgers.taken(usage, volume);
         Bytes after = free.minusOrZero(needed);
         double used = usable.isZero() ? 1 : 1 - after.shareOf(usable);
         return new Candidate(pool, free, after, used, problem(estate, volume, pool, free, needed, used));
-    }
-
-    /** What a volume takes from its pool: all of its size when thick, what it uses when thin. */
-    public static Bytes needs(Usage usage, Volume volume) {
-        Bytes used = usage.of(volume.name()).used();
-        return volume.thin() ? used : volume.size().max(used);
     }
 
     private static String problem(Estate estate, Volume volume, Pool pool, Bytes free, Bytes needed, double usedAfter) {
@@ -67,6 +61,14 @@ public final class MoveCandidates {
         if (needed.isMoreThan(free)) {
             return "has " + UnitSystem.BINARY.format(free) + " free, " + UnitSystem.BINARY.format(needed)
                     + " are needed";
+        }
+        PaceBudget budget = PaceBudget.of(estate, pool);
+        if (volume.pace().byHand() && volume.pace().mibps() > budget.left()) {
+            return String.format(
+                    Locale.ROOT,
+                    "has %,.0f MiB/s left to give by hand, %,d are needed",
+                    budget.left(),
+                    volume.pace().mibps());
         }
         return usedAfter * 100 > ALARM_PERCENT
                 ? String.format(

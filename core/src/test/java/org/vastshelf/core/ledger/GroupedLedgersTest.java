@@ -111,7 +111,7 @@ class GroupedLedgersTest {
                         .bytes())
                 .isEqualTo(two);
         assertThat(pool.layoutTitle()).isEqualTo("2 × RAID 5 and RAID 1, fast");
-        Pool tier = pool.withFastAsCache(false);
+        Pool tier = pool.withFast(false, pool.pace());
         assertThat(Ledgers.usable(estate, tier))
                 .isEqualTo(six.times(2).plus(eight.times(2)).plus(two));
     }

@@ -1,0 +1,347 @@
+package org.vastshelf.core.change;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
+import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * One thing that changes about a pool. It is done to the pool as it is then, not as it was planned, so that a hot spare
+ * that took over meanwhile stays where it is.
+ */
+public sealed interface PoolEdit {
+
+    /** Why the pool does not allow it any more. */
+    Optional<String> obstacle(Estate estate, Pool pool);
+
+    Estate apply(Estate estate, Pool pool);
+
+    Estate undo(Estate estate, Pool pool);
+
+    /** The same edit, knowing what it finds. */
+    default PoolEdit on(Estate estate, Pool pool) {
+        return this;
+    }
+
+    /** Whether it copies between members, and so has to wait while one of them is rebuilt. */
+    default boolean copies() {
+        return false;
+    }
+
+    /** Unclaimed drives as a group of their own; a fast one makes the pool brisk. */
+    record JoinGroup(DriveGroup group, List<Drive> drives, boolean asCache, PaceClass paceBefore) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return lost(pool).or(() -> taken(estate, drives));
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            Pool grown = pool.plusGroup(group);
+            return estate.withPool(group.isFast() ? grown.withFast(asCache, PaceClass.BRISK) : grown)
+                    .withDrives(used(drives, DriveState.IN_USE));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            List<String> leaving = pool.groups().stream()
+                    .filter(g -> isMine(g))
+                    .flatMap(g -> g.members().stream())
+                    .toList();
+            Pool bare = pool.withGroups(
+                    pool.groups().stream().filter(g -> !isMine(g)).toList());
+            return released(estate, group.isFast() ? bare.withFast(false, paceBefore) : bare, leaving, drives);
+        }
+
+        private boolean isMine(DriveGroup other) {
+            return other.members().stream().anyMatch(group.members()::contains);
+        }
+    }
+
+    /** More members for a group; what it holds is spread over them too. */
+    record Widen(int group, List<Drive> drives) implements PoolEdit {
+        @Override
+        public boolean copies() {
+            return true;
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return lost(pool).or(() -> missing(pool, group, 0)).or(() -> taken(estate, drives));
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            DriveGroup narrow = pool.groups().get(group);
+            DriveGroup wide = narrow.withMembers(
+                    Stream.concat(narrow.members().stream(), keys(drives)).toList());
+            return estate.withPool(pool.withGroup(group, wide)).withDrives(used(drives, DriveState.IN_USE));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            DriveGroup wide = pool.groups().get(group);
+            int stay = wide.members().size() - drives.size();
+            List<String> leaving = wide.members().subList(stay, wide.members().size());
+            Pool narrow = pool.withGroup(group, wide.withMembers(wide.members().subList(0, stay)));
+            return released(estate, narrow, leaving, drives);
+        }
+    }
+
+    /**
+     * A drive in place of a member.
+     *
+     * @param old who stands there; a hot spare that took over for the member meant becomes a hot spare again
+     * @param spareBack whether {@code old} is such a hot spare
+     */
+    record Swap(int group, int place, Drive old, Drive next, boolean spareBack) implements PoolEdit {
+        @Override
+        public boolean copies() {
+            return true;
+        }
+
+        @Override
+        public PoolEdit on(Estate estate, Pool pool) {
+            Drive there = estate.drives().get(pool.groups().get(group).members().get(place));
+            return new Swap(group, place, there, next, spareBack || !there.key().equals(old.key()));
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return lost(pool).or(() -> missing(pool, group, place)).or(() -> taken(estate, List.of(next)));
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            Drive there = estate.drives().get(old.key());
+            Pool swapped = pool.withGroup(group, pool.groups().get(group).swapped(there, next));
+            DriveState state = there.state() == DriveState.FAILED
+                    ? DriveState.FAILED
+                    : spareBack ? DriveState.SPARE : DriveState.UNCLAIMED;
+            Drive released = state == DriveState.FAILED ? there : there.wiped().in(state);
+            return estate.withPool(spareBack ? swapped.withSpares(plus(pool.spares(), old.key())) : swapped)
+                    .withDrives(List.of(released, next.wiped().in(DriveState.IN_USE)));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            DriveGroup now = pool.groups().get(group);
+            Drive there = estate.drives().get(now.members().get(place));
+            Drive before = estate.drives().get(old.key());
+            if (there == null || before == null || !stillThere(before, pool)) {
+                return estate;
+            }
+            Pool swapped = pool.withGroup(group, now.swapped(there, before))
+                    .withSpares(pool.spares().stream()
+                            .filter(s -> !s.equals(old.key()))
+                            .toList());
+            return released(
+                    estate.withDrives(List.of(before.in(old.state()).withDamaged(old.damagedBlocks()))),
+                    swapped,
+                    List.of(there.key()),
+                    List.of(next));
+        }
+
+        private boolean stillThere(Drive before, Pool pool) {
+            if (spareBack) {
+                return pool.spares().contains(before.key());
+            }
+            return before.state() == DriveState.FAILED ? old.state() == DriveState.FAILED : before.isFree();
+        }
+    }
+
+    /** All space on the labels counts. */
+    record TakeSpace(List<Map<String, Bytes>> before) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return lost(pool);
+        }
+
+        @Override
+        public PoolEdit on(Estate estate, Pool pool) {
+            return new TakeSpace(pool.groups().stream().map(DriveGroup::counted).toList());
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            return estate.withPool(pool.withGroups(
+                    pool.groups().stream().map(DriveGroup::taken).toList()));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            List<DriveGroup> groups = new ArrayList<>(pool.groups());
+            for (int i = 0; i < before.size(); i++) {
+                groups.set(i, groups.get(i).counting(before.get(i)));
+            }
+            return estate.withPool(pool.withGroups(groups));
+        }
+    }
+
+    record JoinSpares(List<Drive> drives) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return taken(estate, drives);
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            List<String> spares =
+                    Stream.concat(pool.spares().stream(), keys(drives)).toList();
+            return estate.withPool(pool.withSpares(spares)).withDrives(used(drives, DriveState.SPARE));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            List<String> keys = keys(drives).toList();
+            return back(
+                    estate.withPool(pool.withSpares(pool.spares().stream()
+                            .filter(s -> !keys.contains(s))
+                            .toList())),
+                    drives,
+                    DriveState.SPARE);
+        }
+    }
+
+    record LeaveSpares(List<String> drives) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return drives.stream()
+                    .filter(d -> !pool.spares().contains(d))
+                    .findFirst()
+                    .map(d -> "drive " + d + " is no hot spare of pool " + pool.name() + " any more");
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            List<Drive> released = estate.drives(drives).stream()
+                    .map(d -> d.in(DriveState.UNCLAIMED))
+                    .toList();
+            return estate.withPool(pool.withSpares(pool.spares().stream()
+                            .filter(s -> !drives.contains(s))
+                            .toList()))
+                    .withDrives(released);
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            List<Drive> again = drives.stream()
+                    .flatMap(key -> Stream.ofNullable(estate.drives().get(key)))
+                    .filter(Drive::isFree)
+                    .map(d -> d.in(DriveState.SPARE))
+                    .toList();
+            List<String> spares =
+                    Stream.concat(pool.spares().stream(), keys(again)).toList();
+            return estate.withPool(pool.withSpares(spares)).withDrives(again);
+        }
+    }
+
+    record KeepBack(Bytes next, Bytes before) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return pool.reserve().equals(before)
+                    ? Optional.empty()
+                    : Optional.of("the reserve of pool " + pool.name() + " was changed meanwhile");
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            return estate.withPool(pool.withReserve(next));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            return estate.withPool(pool.withReserve(before));
+        }
+    }
+
+    record Reserve(Bytes next, PaceClass nextPace, Bytes before, PaceClass paceBefore) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return pool.reserved().equals(before) && pool.pace() == paceBefore
+                    ? Optional.empty()
+                    : Optional.of("reservation " + pool.name() + " was changed meanwhile");
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            return estate.withPool(pool.withReserved(next, nextPace));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            return estate.withPool(pool.withReserved(before, paceBefore));
+        }
+    }
+
+    private static Optional<String> lost(Pool pool) {
+        return pool.isLost() ? Optional.of("pool " + pool.name() + " has lost data") : Optional.empty();
+    }
+
+    private static Optional<String> missing(Pool pool, int group, int place) {
+        return group < pool.groups().size()
+                        && place < pool.groups().get(group).members().size()
+                ? Optional.empty()
+                : Optional.of("group " + (group + 1) + " of pool " + pool.name() + " is not there any more");
+    }
+
+    private static Optional<String> taken(Estate estate, List<Drive> planned) {
+        return planned.stream()
+                .filter(d -> !sameUse(d, estate.drives().get(d.key())))
+                .findFirst()
+                .map(d -> "drive " + d.key() + " was put to other use meanwhile");
+    }
+
+    private static boolean sameUse(Drive planned, @Nullable Drive found) {
+        return found != null
+                && found.state() == planned.state()
+                && found.label().equals(planned.label());
+    }
+
+    private static List<Drive> used(List<Drive> drives, DriveState state) {
+        return drives.stream().map(d -> d.wiped().in(state)).toList();
+    }
+
+    /** Drives as they were before, but for those that failed, went away or were put to other use meanwhile. */
+    private static Estate back(Estate estate, List<Drive> before, DriveState used) {
+        List<Drive> again = before.stream()
+                .filter(d -> estate.drives().get(d.key()) instanceof Drive now
+                        && now.state() == used
+                        && estate.poolOf(now).isEmpty())
+                .toList();
+        return estate.withDrives(again);
+    }
+
+    /** Members that leave a pool again: back to what they were, and hot spares among them to being hot spares. */
+    private static Estate released(Estate estate, Pool pool, List<String> leaving, List<Drive> before) {
+        List<String> brought = keys(before).toList();
+        List<Drive> standIns = estate.drives(leaving).stream()
+                .filter(d -> !brought.contains(d.key()) && d.state() != DriveState.FAILED)
+                .map(d -> d.wiped().in(DriveState.SPARE))
+                .toList();
+        Estate next = estate.withPool(pool.withSpares(
+                        Stream.concat(pool.spares().stream(), keys(standIns)).toList()))
+                .withDrives(standIns);
+        for (String key : leaving) {
+            next = next.withoutRebuild(key);
+        }
+        return back(next, before, DriveState.IN_USE);
+    }
+
+    private static Stream<String> keys(List<Drive> drives) {
+        return drives.stream().map(Drive::key);
+    }
+
+    private static List<String> plus(List<String> list, String one) {
+        return Stream.concat(list.stream(), Stream.of(one)).toList();
+    }
+}
