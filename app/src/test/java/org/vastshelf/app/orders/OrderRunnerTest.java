@@ -201,7 +201,7 @@ class OrderRunnerTest {
 
     /** Waits as long as there are shares, and then has to be begun again. */
     private Step waiting(Instant until) {
-        Step step = mock(Step.class);
+        Step step = mock(Step.ChangePool.class);
         when(step.expected()).thenReturn(java.time.Duration.ofSeconds(60));
         when(step.obstacle(any())).thenReturn(Optional.empty());
         when(step.on(any())).thenReturn(step);
