@@ -8,9 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveKind;
-import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
@@ -36,17 +34,7 @@ public final class Samples {
     public static Estate racked(List<Long> labels) {
         List<Drive> drives = new ArrayList<>();
         for (int i = 0; i < labels.size(); i++) {
-            drives.add(new Drive(
-                    "hill",
-                    1,
-                    i + 1,
-                    Bytes.of(labels.get(i)),
-                    DriveKind.SPINNING,
-                    DriveState.UNCLAIMED,
-                    DriveHealth.well(0),
-                    "",
-                    false,
-                    0));
+            drives.add(Drive.fresh("hill", 1, i + 1, Bytes.of(labels.get(i)), DriveKind.SPINNING));
         }
         return new Estate(
                 Map.of("site", new Site("site", "Site")),

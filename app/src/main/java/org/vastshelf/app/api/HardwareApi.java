@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.hardware.HardwareEvents;
 import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.store.EstateStore;
@@ -24,11 +25,13 @@ class HardwareApi {
     private final EstateStore estates;
     private final HardwareService hardware;
     private final HardwareEvents events;
+    private final DamagedFiles damaged;
 
-    HardwareApi(EstateStore estates, HardwareService hardware, HardwareEvents events) {
+    HardwareApi(EstateStore estates, HardwareService hardware, HardwareEvents events, DamagedFiles damaged) {
         this.estates = estates;
         this.hardware = hardware;
         this.events = events;
+        this.damaged = damaged;
     }
 
     record Light(boolean on) {}
@@ -59,6 +62,12 @@ class HardwareApi {
     @GetMapping("/api/v1/scrubs")
     List<Scrub> scrubs() {
         return List.copyOf(estates.load().scrubs().values());
+    }
+
+    /** Damaged blocks that the last scrub of a pool could not heal, and what they belong to. */
+    @GetMapping("/api/v1/pools/{name}/damage")
+    List<DamagedFiles.Finding> damage(@PathVariable String name) {
+        return damaged.of(name);
     }
 
     @PostMapping("/api/v1/pools/{name}/scrub")

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
@@ -48,13 +49,21 @@ class PoolController {
     private final OrderService orders;
     private final Fits fits;
     private final Forecasts forecasts;
+    private final DamagedFiles damaged;
 
-    PoolController(EstateStore estates, UsageStore usage, OrderService orders, Fits fits, Forecasts forecasts) {
+    PoolController(
+            EstateStore estates,
+            UsageStore usage,
+            OrderService orders,
+            Fits fits,
+            Forecasts forecasts,
+            DamagedFiles damaged) {
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
         this.fits = fits;
         this.forecasts = forecasts;
+        this.damaged = damaged;
     }
 
     record RebuildView(Rebuild rebuild, Instant end) {
@@ -98,6 +107,7 @@ class PoolController {
                         .map(r -> new RebuildView(r, Rebuilds.expectedEnd(estate, r)))
                         .toList());
         model.addAttribute("scrub", estate.scrubs().getOrDefault(name, Scrub.never(name)));
+        model.addAttribute("findings", damaged.of(name));
         model.addAttribute("spares", estate.drives(pool.spares()));
         model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
         model.addAttribute("budget", PaceBudget.of(estate, pool));

@@ -9,7 +9,9 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
 
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
@@ -243,15 +245,41 @@ public class CatalogueStore {
         }
     }
 
-    /** So many files drawn by a seed; the same seed draws the same files. */
-    public List<String> drawn(int catalogue, String seed, int count) {
-        return db.resultQuery(
-                        "SELECT d.path, f.name FROM file f JOIN folder d ON d.catalogue_no = f.catalogue_no AND d.no ="
-                                + " f.folder_no WHERE f.catalogue_no = ? ORDER BY CRC32(CONCAT(f.name, ?)), f.name LIMIT ?",
-                        catalogue,
-                        seed,
-                        count)
-                .fetch(row -> PathBytes.shown(PathBytes.child(row.get(0, byte[].class), row.get(1, byte[].class))));
+    /**
+     * Which files lie where when a catalogue's files are laid one after the other, in the order of folders and names.
+     *
+     * @param paths by the offsets asked for; those behind the last file have none
+     * @param length bytes allocated by all files
+     */
+    public record Laid(Map<Long, String> paths, long length) {}
+
+    /** Finds the files at these offsets, given ascending, in one pass. */
+    public Laid laid(int catalogue, List<Long> offsets) {
+        Map<Long, String> paths = new HashMap<>();
+        long upto = 0;
+        int next = 0;
+        try (var files = db.select(FILE.FOLDER_NO, FILE.NAME, FILE.ALLOCATED)
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+                .orderBy(FILE.FOLDER_NO, FILE.NAME)
+                .fetchSize(2_000)
+                .fetchLazy()) {
+            for (var file : files) {
+                upto += file.value3();
+                for (; next < offsets.size() && offsets.get(next) < upto; next++) {
+                    paths.put(offsets.get(next), path(catalogue, file.value1(), file.value2()));
+                }
+            }
+        }
+        return new Laid(paths, upto);
+    }
+
+    private String path(int catalogue, int folder, byte[] name) {
+        byte[] path = db.select(FOLDER.PATH)
+                .from(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(folder))
+                .fetchSingle(FOLDER.PATH);
+        return PathBytes.shown(PathBytes.child(path, name));
     }
 
     /** Files by the time since their last use and by size, both in powers of two. */

@@ -10,7 +10,9 @@ import org.vastshelf.app.desk.Contents;
 import org.vastshelf.core.change.Devices;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Rescan;
+import org.vastshelf.core.failure.Extents;
 import org.vastshelf.standins.device.SimulatedDevices;
+import org.vastshelf.standins.device.SimulatedExtents;
 import org.vastshelf.standins.files.StoredContents;
 import org.vastshelf.standins.scenario.DemoDock;
 
@@ -21,6 +23,11 @@ class StandinWiring {
     @Bean
     Devices devices(Settings settings) {
         return new SimulatedDevices(settings.data().resolve("devices.log"));
+    }
+
+    @Bean
+    Extents extents() {
+        return new SimulatedExtents();
     }
 
     @Bean

@@ -23,7 +23,7 @@ import org.vastshelf.core.failure.Scrubs;
 @Service
 public class HardwareService {
 
-    private static final int MOST_FILES = 10;
+    private static final int MOST_FILES = 5;
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -118,12 +118,17 @@ public class HardwareService {
 
     private String report(Estate estate, Scrubs.Finished done) {
         String text = "Scrub of pool " + done.pool() + " is done: " + done.healed() + " damaged blocks healed";
-        if (done.unhealed() == 0) {
+        List<DamagedFiles.Finding> findings = damaged.keep(estate, done.pool(), done.unhealed());
+        if (findings.isEmpty()) {
             return text;
         }
-        List<String> files = damaged.under(estate, done.pool(), (int) Math.min(done.unhealed(), MOST_FILES));
-        return text + ", " + done.unhealed() + " without redundancy to heal from; they belong to "
-                + (files.isEmpty() ? "no file" : String.join(", ", files));
+        List<String> owners = findings.stream()
+                .map(DamagedFiles.Finding::belongsTo)
+                .distinct()
+                .toList();
+        String named = String.join(", ", owners.stream().limit(MOST_FILES).toList());
+        return text + ", " + findings.size() + " not: too little was left of their rows. They belong to " + named
+                + (owners.size() > MOST_FILES ? " and " + (owners.size() - MOST_FILES) + " more" : "");
     }
 
     /** Begins a scrub. */

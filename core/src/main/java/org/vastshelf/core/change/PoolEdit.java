@@ -145,7 +145,7 @@ public sealed interface PoolEdit {
                             .filter(s -> !s.equals(old.key()))
                             .toList());
             return released(
-                    estate.withDrives(List.of(before.in(old.state()).withDamaged(old.damagedBlocks()))),
+                    estate.withDrives(List.of(before.in(old.state()).withDamaged(old.damaged()))),
                     swapped,
                     List.of(there.key()),
                     List.of(next));

@@ -6,7 +6,6 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
-import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
@@ -67,17 +66,8 @@ public record WhatIf(
         DriveGroup group = found.groups().getFirst();
         Drive like = estate.drives().get(group.members().getFirst());
         List<Drive> supposed = IntStream.rangeClosed(1, drives)
-                .mapToObj(bay -> new Drive(
-                        found.server(),
-                        SUPPOSED,
-                        bay,
-                        driveSize,
-                        like.kind(),
-                        DriveState.IN_USE,
-                        DriveHealth.well(0),
-                        "",
-                        false,
-                        0))
+                .mapToObj(bay -> Drive.fresh(found.server(), SUPPOSED, bay, driveSize, like.kind())
+                        .in(DriveState.IN_USE))
                 .toList();
         List<String> members = new ArrayList<>(group.members());
         supposed.forEach(d -> members.add(d.key()));

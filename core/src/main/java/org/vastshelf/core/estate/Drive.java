@@ -1,5 +1,6 @@
 package org.vastshelf.core.estate;
 
+import java.util.List;
 import java.util.Optional;
 import org.vastshelf.core.unit.Bytes;
 
@@ -9,7 +10,7 @@ import org.vastshelf.core.unit.Bytes;
  * @param label the size on its label
  * @param heldData what an earlier owner left on it; empty for none
  * @param locating whether its locate light is on
- * @param damagedBlocks blocks that went bad and that nobody has read since; only a scrub finds them
+ * @param damaged offsets of blocks that went bad, in bytes; nobody knows of them until a scrub has read them
  */
 public record Drive(
         String server,
@@ -21,7 +22,17 @@ public record Drive(
         DriveHealth health,
         String heldData,
         boolean locating,
-        int damagedBlocks) {
+        List<Long> damaged) {
+
+    public Drive {
+        damaged = List.copyOf(damaged);
+    }
+
+    /** New, unclaimed and without a flaw. */
+    public static Drive fresh(String server, int enclosure, int bay, Bytes label, DriveKind kind) {
+        return new Drive(
+                server, enclosure, bay, label, kind, DriveState.UNCLAIMED, DriveHealth.well(0), "", false, List.of());
+    }
 
     /** Server, enclosure and bay, such as {@code fernhill/3/7}. */
     public String key() {
@@ -29,24 +40,24 @@ public record Drive(
     }
 
     public Drive in(DriveState next) {
-        return new Drive(server, enclosure, bay, label, kind, next, health, heldData, locating, damagedBlocks);
+        return new Drive(server, enclosure, bay, label, kind, next, health, heldData, locating, damaged);
     }
 
     public Drive withHealth(DriveHealth next) {
-        return new Drive(server, enclosure, bay, label, kind, state, next, heldData, locating, damagedBlocks);
+        return new Drive(server, enclosure, bay, label, kind, state, next, heldData, locating, damaged);
     }
 
-    public Drive withDamaged(int blocks) {
+    public Drive withDamaged(List<Long> blocks) {
         return new Drive(server, enclosure, bay, label, kind, state, health, heldData, locating, blocks);
     }
 
     public Drive withLocating(boolean on) {
-        return new Drive(server, enclosure, bay, label, kind, state, health, heldData, on, damagedBlocks);
+        return new Drive(server, enclosure, bay, label, kind, state, health, heldData, on, damaged);
     }
 
     /** The same drive with nothing on it any more. */
     public Drive wiped() {
-        return new Drive(server, enclosure, bay, label, kind, state, health, "", locating, 0);
+        return new Drive(server, enclosure, bay, label, kind, state, health, "", locating, List.of());
     }
 
     public String enclosureKey() {

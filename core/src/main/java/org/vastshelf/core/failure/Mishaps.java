@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveHealth;
@@ -43,7 +44,8 @@ public final class Mishaps {
             case Mishap.DriveFails fails -> gone(estate, usage, drive(estate, fails.drive()), false, now);
             case Mishap.DrivePulled pulled -> gone(estate, usage, drive(estate, pulled.drive()), true, now);
             case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()));
-            case Mishap.BlocksDamaged damaged -> damage(estate, drive(estate, damaged.drive()), damaged.blocks());
+            case Mishap.BlocksDamaged damaged ->
+                damage(estate, usage, drive(estate, damaged.drive()), damaged.blocks());
             case Mishap.DriveBrought brought -> bring(estate, brought);
             case Mishap.PowerCut cut -> power(estate, server(estate, cut.server()), true);
             case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
@@ -66,13 +68,20 @@ public final class Mishaps {
                         () -> new IllegalArgumentException("There is no file server '" + name + "' with hardware"));
     }
 
-    private static Outcome damage(Estate estate, Drive drive, int blocks) {
+    private static Outcome damage(Estate estate, Usage usage, Drive drive, int blocks) {
         if (blocks < 1 || blocks > MOST_BLOCKS) {
             throw new IllegalArgumentException("blocks is " + blocks + ", must be 1 to " + MOST_BLOCKS);
         }
+        Optional<Pool> pool = estate.poolOf(drive);
+        List<Long> drawn = pool.isEmpty() ? List.of() : new PoolBlocks(estate, usage, pool.get()).drawn(drive, blocks);
+        if (drawn.isEmpty()) {
+            throw new IllegalArgumentException("Drive " + drive.key() + " holds nothing that could be damaged");
+        }
+        List<Long> all =
+                Stream.concat(drive.damaged().stream(), drawn.stream()).sorted().toList();
         return new Outcome(
-                estate.withDrives(List.of(drive.withDamaged(drive.damagedBlocks() + blocks))),
-                List.of("Blocks of drive " + drive.key() + " went bad; a scrub would find them"));
+                estate.withDrives(List.of(drive.withDamaged(all))),
+                List.of(drawn.size() + " blocks of drive " + drive.key() + " went bad; a scrub would find them"));
     }
 
     private static Outcome bring(Estate estate, Mishap.DriveBrought brought) {
@@ -94,17 +103,7 @@ public final class Mishaps {
             throw new IllegalArgumentException("Bay " + brought.bay() + " holds a drive that is "
                     + there.state().title());
         }
-        Drive fresh = new Drive(
-                enclosure.server(),
-                enclosure.number(),
-                bay,
-                brought.size(),
-                brought.kind(),
-                DriveState.UNCLAIMED,
-                DriveHealth.well(0),
-                "",
-                false,
-                0);
+        Drive fresh = Drive.fresh(enclosure.server(), enclosure.number(), bay, brought.size(), brought.kind());
         return new Outcome(
                 estate.withDrives(List.of(fresh)),
                 List.of("A drive of " + UnitSystem.DECIMAL.format(brought.size()) + " was put into bay "

@@ -5,7 +5,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Scrub;
@@ -14,7 +13,7 @@ import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 
 /**
- * Scrubs: all that is in use is read, and what was damaged is healed from redundancy where the group has some left. Like
+ * Scrubs: all that is in use is read, and what was damaged is healed from redundancy where its row has some left. Like
  * rebuilds they are a function of time alone.
  */
 public final class Scrubs {
@@ -24,9 +23,9 @@ public final class Scrubs {
     /**
      * A scrub that came to its end.
      *
-     * @param unhealed blocks on drives of groups without redundancy to heal from
+     * @param unhealed damaged blocks whose rows had too little left to heal them from
      */
-    public record Finished(String pool, Instant at, long healed, long unhealed) {}
+    public record Finished(String pool, Instant at, long healed, List<PoolBlocks.Unhealed> unhealed) {}
 
     public record Advanced(Estate estate, List<Finished> finished) {}
 
@@ -85,7 +84,7 @@ public final class Scrubs {
             return due(scrub, now) ? estate.withScrub(scrub.beginning(start(scrub, now))) : estate;
         }
         Instant end = scrub.begun().get().plus(duration(estate, usage, pool));
-        return end.isAfter(now) ? estate : end(estate, pool, scrub, end, finished);
+        return end.isAfter(now) ? estate : end(estate, usage, pool, scrub, end, finished);
     }
 
     private static boolean due(Scrub scrub, Instant now) {
@@ -98,22 +97,19 @@ public final class Scrubs {
                 .orElse(now);
     }
 
-    private static Estate end(Estate estate, Pool pool, Scrub scrub, Instant at, List<Finished> finished) {
-        long healed = 0;
-        long unhealed = 0;
-        List<Drive> mended = new ArrayList<>();
-        for (DriveGroup group : pool.groups()) {
-            boolean heals = PoolState.of(estate, pool, group).further() > 0;
-            for (Drive drive : estate.drives(group.members())) {
-                if (heals && drive.damagedBlocks() > 0) {
-                    healed += drive.damagedBlocks();
-                    mended.add(drive.withDamaged(0));
-                } else {
-                    unhealed += drive.damagedBlocks();
-                }
-            }
-        }
-        finished.add(new Finished(pool.name(), at, healed, unhealed));
-        return estate.withDrives(mended).withScrub(scrub.ending(at, healed, unhealed));
+    private static Estate end(Estate estate, Usage usage, Pool pool, Scrub scrub, Instant at, List<Finished> finished) {
+        PoolBlocks.Found found = new PoolBlocks(estate, usage, pool).scrubbed();
+        List<Drive> mended = found.healed().entrySet().stream()
+                .map(e -> mended(estate.drives().get(e.getKey()), e.getValue()))
+                .toList();
+        long healed = found.healed().values().stream().mapToLong(List::size).sum();
+        finished.add(new Finished(pool.name(), at, healed, found.unhealed()));
+        return estate.withDrives(mended)
+                .withScrub(scrub.ending(at, healed, found.unhealed().size()));
+    }
+
+    private static Drive mended(Drive drive, List<Long> healed) {
+        return drive.withDamaged(
+                drive.damaged().stream().filter(o -> !healed.contains(o)).toList());
     }
 }

@@ -80,6 +80,18 @@ public final class LayoutComparison {
         };
     }
 
+    /**
+     * How drives that are already known to fit a layout are divided.
+     *
+     * @throws IllegalArgumentException when they do not fit
+     */
+    public static LayoutShape shape(Layout layout, LayoutQuestion question) {
+        return switch (answer(layout, question, false)) {
+            case Possible p -> p.shape();
+            case NotPossible not -> throw new IllegalArgumentException(not.reason());
+        };
+    }
+
     /** Odds that a whole layout of these drives loses data within so many hours. */
     public static double oddsWithin(double hours, Possible layout, LayoutQuestion question) {
         double one = LossOdds.within(hours, group(layout, question), question.rates());

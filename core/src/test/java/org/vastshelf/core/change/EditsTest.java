@@ -222,7 +222,8 @@ class EditsTest {
     void an_enclosure_comes_when_it_is_ready_and_leaves_when_all_has_moved() {
         Enclosure second = new Enclosure("hill", 2, 4, "");
         List<Drive> drives = estate().drives(bays(9, 12)).stream()
-                .map(d -> new Drive("hill", 2, d.bay() - 8, d.label(), d.kind(), d.state(), d.health(), "", false, 0))
+                .map(d -> new Drive(
+                        "hill", 2, d.bay() - 8, d.label(), d.kind(), d.state(), d.health(), "", false, List.of()))
                 .toList();
         Estate seen = estate().withArrival(new Arrival(second, drives, ""));
         Plan added = plan(seen, new Change.AddEnclosure("hill", 2));

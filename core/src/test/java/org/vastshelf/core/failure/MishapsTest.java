@@ -241,13 +241,40 @@ class MishapsTest {
         assertThat(Scrubs.advance(begun, USAGE, NOW.plus(takes).minusSeconds(1)).finished())
                 .isEmpty();
         Scrubs.Advanced done = Scrubs.advance(begun, USAGE, NOW.plus(takes));
-        assertThat(done.finished()).containsExactly(new Scrubs.Finished("oak", NOW.plus(takes), 7, 0));
-        assertThat(done.estate().drives().get("hill/1/1").damagedBlocks()).isZero();
+        assertThat(done.finished()).containsExactly(new Scrubs.Finished("oak", NOW.plus(takes), 7, List.of()));
+        assertThat(done.estate().drives().get("hill/1/1").damaged()).isEmpty();
         Estate degraded = fail(hurt, 5).estate();
         Scrubs.Advanced late = Scrubs.advance(Scrubs.begin(degraded, "oak", NOW), USAGE, NOW.plus(Duration.ofDays(9)));
-        assertThat(late.finished().getFirst().unhealed()).isEqualTo(7);
-        assertThat(late.estate().drives().get("hill/1/1").damagedBlocks()).isEqualTo(3);
+        assertThat(late.finished().getFirst().unhealed()).hasSize(7);
+        assertThat(late.estate().drives().get("hill/1/1").damaged()).hasSize(3);
         assertThatThrownBy(() -> Scrubs.begin(begun, "oak", NOW)).hasMessage("A scrub of pool oak runs already");
+    }
+
+    @Test
+    void blocks_that_are_damaged_in_the_same_row_cannot_be_healed_from_each_other() {
+        Estate whole = estate(Layout.RAID_5, 0);
+        long offset = 64 * Bytes.KIB;
+        Estate hurt = whole.withDrives(List.of(
+                whole.drives().get("hill/1/1").withDamaged(List.of(0L, offset)),
+                whole.drives().get("hill/1/2").withDamaged(List.of(offset))));
+        PoolBlocks.Found found = new PoolBlocks(hurt, USAGE, hurt.pools().get("oak")).scrubbed();
+        assertThat(found.healed()).isEqualTo(Map.of("hill/1/1", List.of(0L)));
+        // In the second row the second drive holds the protection, and the first one the last strip of data.
+        assertThat(found.unhealed())
+                .containsExactly(
+                        new PoolBlocks.Unhealed("hill/1/1", offset, (7 + 6) * 64 * Bytes.KIB),
+                        new PoolBlocks.Unhealed("hill/1/2", offset, -1));
+    }
+
+    @Test
+    void nobody_reads_blocks_that_hold_nothing() {
+        Estate whole = estate(Layout.RAID_6, 0);
+        long nearlyTheEnd = SIX_TB / 4_096 * 4_096 - 3 * Bytes.GIB;
+        Estate hurt = whole.withDrives(List.of(whole.drives().get("hill/1/1").withDamaged(List.of(nearlyTheEnd))));
+        assertThat(new PoolBlocks(hurt, USAGE, hurt.pools().get("oak")).scrubbed())
+                .isEqualTo(new PoolBlocks.Found(Map.of(), List.of()));
+        assertThatThrownBy(() -> Mishaps.apply(whole, Usage.NONE, new Mishap.BlocksDamaged("hill/1/1", 3), NOW))
+                .hasMessage("Drive hill/1/1 holds nothing that could be damaged");
     }
 
     @Test

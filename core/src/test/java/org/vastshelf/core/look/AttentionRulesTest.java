@@ -86,7 +86,7 @@ class AttentionRulesTest {
                 new DriveHealth(0, 0, 41, 13, 0, 30, 9, 0),
                 "",
                 false,
-                0);
+                List.of());
         assertThat(find(estate.withDrives(List.of(ailing)), Usage.NONE, Map.of()))
                 .singleElement()
                 .satisfies(a -> {

@@ -47,7 +47,7 @@ public final class DemoDock {
                         DriveHealth.well(9),
                         "",
                         false,
-                        0))
+                        List.of()))
                 .toList();
         return new Arrival(new Enclosure(server, number, bays, "found by a rescan"), drives, missing);
     }

@@ -64,7 +64,7 @@ public final class DemoEstate {
                 WELL,
                 "1.8 TB of an older pool named 'glasshouse-2021'",
                 false,
-                0));
+                List.of()));
         rack(drives, "saltmarsh", 1, 1, 7, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
         rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "dewpond", 1, 4, 2, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
@@ -118,8 +118,8 @@ public final class DemoEstate {
             DriveState state,
             DriveHealth health) {
         for (int i = 0; i < count; i++) {
-            drives.add(
-                    new Drive(server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, "", false, 0));
+            drives.add(new Drive(
+                    server, enclosure, firstBay + i, TB.times(terabytes), kind, state, health, "", false, List.of()));
         }
     }
 

@@ -115,7 +115,7 @@ public final class LargeEstate {
                         DriveHealth.well(1_000 + random.nextInt(40_000)),
                         "",
                         false,
-                        0);
+                        List.of());
                 drives.add(drive);
                 keys.add(drive.key());
             }
