@@ -20,3 +20,26 @@ CREATE TABLE scrub_finding (
     belongs_to VARCHAR(1000) NOT NULL,
     CONSTRAINT pk_scrub_finding PRIMARY KEY (pool, drive, at_byte)
 );
+
+-- On which pool's fast part a file lies; empty for none. What is moved to another pool is on no fast part any more.
+ALTER TABLE file ADD COLUMN fast_on VARCHAR(40) NOT NULL DEFAULT '';
+
+-- What each run of a lift carried.
+CREATE TABLE lift_run (
+    pool          VARCHAR(40) NOT NULL,
+    at            DATETIME(6) NOT NULL,
+    risen_files   BIGINT      NOT NULL,
+    risen_bytes   BIGINT      NOT NULL,
+    sunk_files    BIGINT      NOT NULL,
+    sunk_bytes    BIGINT      NOT NULL,
+    waiting_bytes BIGINT      NOT NULL,
+    served        DOUBLE      NOT NULL,
+    possible      DOUBLE      NOT NULL,
+    CONSTRAINT pk_lift_run PRIMARY KEY (pool, at)
+);
+
+-- [jooq ignore start]
+UPDATE estate_object
+SET body = JSON_SET(body, '$.lift', JSON_OBJECT('everyDays', 1, 'hours', 6, 'limitMibps', 200))
+WHERE kind = 'pool';
+-- [jooq ignore stop]

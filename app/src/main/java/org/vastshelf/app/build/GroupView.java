@@ -46,6 +46,7 @@ public record GroupView(
                 Bytes.ZERO,
                 Bytes.ZERO,
                 pool.pace(),
-                pool.fastAsCache());
+                pool.fastAsCache(),
+                pool.lift());
     }
 }

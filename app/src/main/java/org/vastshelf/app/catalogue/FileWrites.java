@@ -42,7 +42,8 @@ public class FileWrites {
                         file.accessed(),
                         file.changed(),
                         file.kind().ordinal(),
-                        1)
+                        1,
+                        "")
                 .execute();
         add(catalogue, folder, path.parent(), file, 1);
     }

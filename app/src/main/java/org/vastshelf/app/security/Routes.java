@@ -61,6 +61,7 @@ public final class Routes {
             post("/build/locate", Access.RUNNERS),
             post("/build/scrub", Access.RUNNERS),
             post("/api/v1/pools/*/scrub", Access.RUNNERS),
+            post("/api/v1/pools/*/lifts", Access.RUNNERS),
             post("/build/rescan", Access.RUNNERS),
             post("/api/v1/bench", Access.RUNNERS),
             post("/api/v1/servers/*/rescan", Access.RUNNERS),

@@ -24,6 +24,7 @@ import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
@@ -52,6 +53,7 @@ class SchemaTest {
                 DriveGroup.class,
                 Volume.class,
                 Pace.class,
+                LiftRule.class,
                 GrowthRule.class,
                 Share.class,
                 AccessRule.class,

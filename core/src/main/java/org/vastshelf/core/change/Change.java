@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Names;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
@@ -209,6 +210,17 @@ public sealed interface Change {
             return everyDays == 0
                     ? "Scrub pool " + pool + " no more by itself"
                     : "Scrub pool " + pool + " every " + everyDays + " days";
+        }
+    }
+
+    /** When busy files rise to a pool's fast part and quiet ones sink. */
+    record SetLift(String pool, LiftRule rule) implements Change {
+        @Override
+        public String title() {
+            return rule.everyDays() == 0
+                    ? "Run the lift of pool " + pool + " no more by itself"
+                    : "Run the lift of pool " + pool + " every " + rule.everyDays() + " days for " + rule.hours()
+                            + " hours at " + rule.limitMibps() + " MiB/s";
         }
     }
 

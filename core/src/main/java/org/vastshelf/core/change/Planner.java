@@ -29,6 +29,7 @@ public final class Planner {
                 case Change.ReservePool reserve -> PoolEdits.reserve(draft, usage, reserve);
                 case Change.DissolvePool dissolve -> PoolEdits.dissolve(draft, usage, dissolve.pool());
                 case Change.SetScrub scrub -> PoolEdits.setScrub(draft, scrub);
+                case Change.SetLift lift -> PoolEdits.setLift(draft, lift);
                 case Change.AddEnclosure add -> HardwarePlans.add(draft, add);
                 case Change.RemoveEnclosure remove -> HardwarePlans.remove(draft, usage, remove);
                 case Change.ApplyEstate apply -> applyEstate(draft, apply);

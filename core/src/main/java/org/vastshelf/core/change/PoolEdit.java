@@ -10,6 +10,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.unit.Bytes;
@@ -280,6 +281,25 @@ public sealed interface PoolEdit {
         @Override
         public Estate undo(Estate estate, Pool pool) {
             return estate.withPool(pool.withReserved(before, paceBefore));
+        }
+    }
+
+    record SetLift(LiftRule next, LiftRule before) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return pool.lift().equals(before)
+                    ? Optional.empty()
+                    : Optional.of("the lift of pool " + pool.name() + " was changed meanwhile");
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            return estate.withPool(pool.withLift(next));
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            return estate.withPool(pool.withLift(before));
         }
     }
 

@@ -175,6 +175,23 @@ final class PoolEdits {
         draft.step(new Step.DissolvePool(bare, draft.estate().drives(bare.members())));
     }
 
+    static void setLift(PlanDraft draft, Change.SetLift change) {
+        draft.pool(change.pool()).ifPresent(pool -> {
+            if (pool.isTiered()) {
+                draft.step(new Step.ChangePool(
+                        change.title(),
+                        Duration.ofSeconds(1),
+                        pool.name(),
+                        new PoolEdit.SetLift(change.rule(), pool.lift())));
+            } else {
+                draft.refuse(
+                        "pool " + change.pool() + ": lift",
+                        "Pool " + pool.name() + " has no fast part that adds space",
+                        "add a fast group to it");
+            }
+        });
+    }
+
     static void setScrub(PlanDraft draft, Change.SetScrub change) {
         String key = "pool " + change.pool() + ": ";
         draft.pool(change.pool()).ifPresent(pool -> {

@@ -6,6 +6,7 @@ import java.util.List;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.layout.LayoutAnswer;
 import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
@@ -78,7 +79,8 @@ final class PoolPlans {
                 Bytes.ZERO,
                 Bytes.ZERO,
                 ascending.getFirst().kind().pace(),
-                false)));
+                false,
+                LiftRule.NIGHTLY)));
         draft.permanent("The layout of " + change.name() + " can't be changed. Undoing means moving off what it holds,"
                 + " dissolving it and building again.");
     }

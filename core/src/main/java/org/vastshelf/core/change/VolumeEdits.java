@@ -110,7 +110,7 @@ final class VolumeEdits {
                         "");
                 return;
             }
-            if (change.thin() && pool.isMixed() && !pool.fastAsCache()) {
+            if (change.thin() && pool.isTiered()) {
                 draft.refuse(
                         key + "kind",
                         "Thin volumes are not possible on a pool with a fast and a bulk part",

@@ -14,6 +14,7 @@ import org.vastshelf.core.unit.Bytes;
  * @param reserved what a managed service keeps for it; zero where there are drives
  * @param pace throughput it gives for each TiB
  * @param fastAsCache whether the fast groups only keep copies of busy data, instead of adding space
+ * @param lift when files rise to fast groups and sink from them; without effect where there is no such tier
  */
 public record Pool(
         String name,
@@ -25,7 +26,8 @@ public record Pool(
         Bytes reserve,
         Bytes reserved,
         PaceClass pace,
-        boolean fastAsCache) {
+        boolean fastAsCache,
+        LiftRule lift) {
 
     public Pool {
         groups = List.copyOf(groups);
@@ -34,7 +36,18 @@ public record Pool(
 
     /** A reservation at a managed service. */
     public static Pool reservation(String name, String server, Bytes reserved, PaceClass pace) {
-        return new Pool(name, server, List.of(), List.of(), Bytes.ZERO, Bytes.ZERO, Bytes.ZERO, reserved, pace, false);
+        return new Pool(
+                name,
+                server,
+                List.of(),
+                List.of(),
+                Bytes.ZERO,
+                Bytes.ZERO,
+                Bytes.ZERO,
+                reserved,
+                pace,
+                false,
+                LiftRule.NIGHTLY);
     }
 
     public boolean isReservation() {
@@ -73,7 +86,7 @@ public record Pool(
     }
 
     public Pool withGroups(List<DriveGroup> next) {
-        return new Pool(name, server, next, spares, driveReserve, align, reserve, reserved, pace, fastAsCache);
+        return new Pool(name, server, next, spares, driveReserve, align, reserve, reserved, pace, fastAsCache, lift);
     }
 
     public Pool withGroup(int index, DriveGroup group) {
@@ -89,19 +102,28 @@ public record Pool(
     }
 
     public Pool withSpares(List<String> next) {
-        return new Pool(name, server, groups, next, driveReserve, align, reserve, reserved, pace, fastAsCache);
+        return new Pool(name, server, groups, next, driveReserve, align, reserve, reserved, pace, fastAsCache, lift);
     }
 
     public Pool withReserve(Bytes next) {
-        return new Pool(name, server, groups, spares, driveReserve, align, next, reserved, pace, fastAsCache);
+        return new Pool(name, server, groups, spares, driveReserve, align, next, reserved, pace, fastAsCache, lift);
     }
 
     public Pool withReserved(Bytes next, PaceClass paceClass) {
-        return new Pool(name, server, groups, spares, driveReserve, align, reserve, next, paceClass, fastAsCache);
+        return new Pool(name, server, groups, spares, driveReserve, align, reserve, next, paceClass, fastAsCache, lift);
     }
 
     public Pool withFast(boolean asCache, PaceClass paceClass) {
-        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, paceClass, asCache);
+        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, paceClass, asCache, lift);
+    }
+
+    public Pool withLift(LiftRule next) {
+        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, pace, fastAsCache, next);
+    }
+
+    /** Whether it has a fast part that adds space, into which busy files rise. */
+    public boolean isTiered() {
+        return isMixed() && !fastAsCache;
     }
 
     /** Index of the group in which a drive is a member; −1 for none. */

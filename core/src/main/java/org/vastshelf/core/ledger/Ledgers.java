@@ -76,6 +76,14 @@ public final class Ledgers {
                 .toList());
     }
 
+    /** Data bytes of the groups of one part. */
+    public static Bytes data(Estate estate, Pool pool, DriveGroup.Part part) {
+        return Bytes.sum(pool.groups().stream()
+                .filter(g -> g.part() == part)
+                .map(g -> spaceOf(estate, pool, g).data())
+                .toList());
+    }
+
     /** What volumes can be carved from: data bytes of the layouts less the pool's reserve. */
     public static Bytes usable(Estate estate, Pool pool) {
         return data(estate, pool).minusOrZero(pool.reserve());

@@ -55,7 +55,7 @@ public final class MoveCandidates {
         if (PoolState.of(estate, pool).standing() == PoolState.Standing.LOST) {
             return "has lost data";
         }
-        if (volume.thin() && pool.isMixed()) {
+        if (volume.thin() && pool.isTiered()) {
             return "has a fast and a bulk part, on which thin volumes are not possible";
         }
         if (needed.isMoreThan(free)) {

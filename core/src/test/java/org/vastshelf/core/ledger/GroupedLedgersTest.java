@@ -18,6 +18,7 @@ import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveGroup.Part;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -50,7 +51,8 @@ class GroupedLedgersTest {
                 reserve,
                 Bytes.ZERO,
                 PaceClass.STEADY,
-                cache);
+                cache,
+                LiftRule.NIGHTLY);
     }
 
     @Property(tries = 300)

@@ -20,6 +20,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
@@ -141,7 +142,8 @@ public final class DemoEstate {
                 reserve,
                 Bytes.ZERO,
                 name.equals("yew") || name.equals("sedge") ? PaceClass.SWIFT : PaceClass.STEADY,
-                false);
+                false,
+                LiftRule.NIGHTLY);
     }
 
     private static List<Pool> pools() {

@@ -14,6 +14,7 @@ import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Site;
@@ -134,6 +135,7 @@ public final class LargeEstate {
                 Bytes.ZERO,
                 Bytes.ZERO,
                 PaceClass.STEADY,
-                false);
+                false,
+                LiftRule.NIGHTLY);
     }
 }

@@ -1,0 +1,30 @@
+package org.vastshelf.app.build;
+
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.lift.Lifts;
+
+/** Runs the lift of a pool at once. */
+@Page
+class LiftController {
+
+    private final Lifts lifts;
+    private final PoolPage page;
+
+    LiftController(Lifts lifts, PoolPage page) {
+        this.lifts = lifts;
+        this.page = page;
+    }
+
+    @PostMapping("/build/pools/{name}/lift/run")
+    String run(@PathVariable String name, Model model) {
+        try {
+            lifts.run(name);
+            return "redirect:/build/pools/" + name + "#lift";
+        } catch (IllegalArgumentException refused) {
+            return page.show(name, String.valueOf(refused.getMessage()), model);
+        }
+    }
+}

@@ -1,0 +1,150 @@
+package org.vastshelf.app.lift;
+
+import static org.jooq.impl.DSL.row;
+import static org.jooq.impl.DSL.sum;
+import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.LIFT_RUN;
+
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.Times;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.volume.LiftPlan;
+
+/** Keeps which files lie on fast parts, and what each run of a lift carried. */
+@Component
+class LiftStore {
+
+    private static final int BATCH = 500;
+    private static final long DAY = 86_400;
+
+    private final DSLContext db;
+
+    LiftStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * One run.
+     *
+     * @param waiting bytes that are wanted in the fast part and have to wait for the next run
+     * @param served share of the accesses that the fast part serves after it, 0 to 1
+     * @param possible share that it would serve with the busiest files on it, as many as fit
+     */
+    record Run(
+            String pool,
+            Instant at,
+            long risenFiles,
+            Bytes risen,
+            long sunkFiles,
+            Bytes sunk,
+            Bytes waiting,
+            double served,
+            double possible) {}
+
+    private record Key(int catalogue, int folder, byte[] name) {}
+
+    /** The files of some catalogues, and where each lies. */
+    static final class Files {
+        private final String pool;
+        private final List<Key> keys = new ArrayList<>();
+        private final List<LiftPlan.Item> items = new ArrayList<>();
+
+        private Files(String pool) {
+            this.pool = pool;
+        }
+
+        List<LiftPlan.Item> items() {
+            return items;
+        }
+    }
+
+    Files files(String pool, List<Integer> catalogues, Instant now) {
+        Files files = new Files(pool);
+        try (var rows = db.select(
+                        FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME, FILE.ALLOCATED, FILE.ACCESSED_AT, FILE.FAST_ON)
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.in(catalogues), FILE.COUNTED.eq(1))
+                .fetchSize(2_000)
+                .fetchLazy()) {
+            for (var row : rows) {
+                long idle = Math.max(0, (now.getEpochSecond() - row.value5()) / DAY);
+                files.items.add(new LiftPlan.Item(
+                        files.keys.size(),
+                        (int) idle,
+                        Bytes.of(row.value4()),
+                        row.value6().equals(pool)));
+                files.keys.add(new Key(row.value1(), row.value2(), row.value3()));
+            }
+        }
+        return files;
+    }
+
+    /** Puts files where a plan wants them. */
+    void carry(Files files, LiftPlan plan) {
+        place(files, plan.sinking(), "");
+        place(files, plan.rising(), files.pool);
+    }
+
+    private void place(Files files, List<LiftPlan.Item> items, String fastOn) {
+        for (int from = 0; from < items.size(); from += BATCH) {
+            List<Key> keys = items.subList(from, Math.min(items.size(), from + BATCH)).stream()
+                    .map(i -> files.keys.get(i.number()))
+                    .toList();
+            db.update(FILE)
+                    .set(FILE.FAST_ON, fastOn)
+                    .where(row(FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME)
+                            .in(keys.stream()
+                                    .map(k -> row(k.catalogue, k.folder, k.name))
+                                    .toList()))
+                    .execute();
+        }
+    }
+
+    /** Bytes on the fast part of a pool. */
+    Bytes held(String pool, List<Integer> catalogues) {
+        BigDecimal sum = db.select(sum(FILE.ALLOCATED))
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.in(catalogues), FILE.FAST_ON.eq(pool), FILE.COUNTED.eq(1))
+                .fetchSingle()
+                .value1();
+        return sum == null ? Bytes.ZERO : Bytes.of(sum.longValueExact());
+    }
+
+    void add(Run run) {
+        db.insertInto(LIFT_RUN)
+                .values(
+                        run.pool,
+                        Times.stored(run.at),
+                        run.risenFiles,
+                        run.risen.value(),
+                        run.sunkFiles,
+                        run.sunk.value(),
+                        run.waiting.value(),
+                        run.served,
+                        run.possible)
+                .execute();
+    }
+
+    /** Newest first. */
+    List<Run> runs(String pool, int limit) {
+        return db.selectFrom(LIFT_RUN)
+                .where(LIFT_RUN.POOL.eq(pool))
+                .orderBy(LIFT_RUN.AT.desc())
+                .limit(limit)
+                .fetch(r -> new Run(
+                        r.getPool(),
+                        Times.instant(r.getAt()),
+                        r.getRisenFiles(),
+                        Bytes.of(r.getRisenBytes()),
+                        r.getSunkFiles(),
+                        Bytes.of(r.getSunkBytes()),
+                        Bytes.of(r.getWaitingBytes()),
+                        r.getServed(),
+                        r.getPossible()));
+    }
+}

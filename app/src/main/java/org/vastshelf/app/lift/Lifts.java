@@ -1,0 +1,177 @@
+package org.vastshelf.app.lift;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.look.DayWork;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.DriveGroup;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.volume.FastPart;
+import org.vastshelf.core.volume.LiftPlan;
+
+/** Lifts: busy files rise to the fast part of their pool and quiet ones sink, by the pool's rule or on request. */
+@Service
+@Order(3)
+public class Lifts implements DayWork {
+
+    private static final int RUNS = 30;
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final CatalogueStore catalogues;
+    private final LiftStore store;
+    private final ShelfClock clock;
+
+    Lifts(EstateStore estates, UsageStore usage, CatalogueStore catalogues, LiftStore store, ShelfClock clock) {
+        this.estates = estates;
+        this.usage = usage;
+        this.catalogues = catalogues;
+        this.store = store;
+        this.clock = clock;
+    }
+
+    /**
+     * One run as people read it.
+     *
+     * @param lasted copying, at the limit of the pool's rule
+     */
+    public record Ride(
+            Instant at,
+            Duration lasted,
+            long risenFiles,
+            Bytes risen,
+            long sunkFiles,
+            Bytes sunk,
+            Bytes waiting,
+            double served,
+            double possible) {}
+
+    /**
+     * How a fast part is used.
+     *
+     * @param size its data bytes
+     * @param room what files may take of it
+     * @param held bytes of the files that lie on it
+     * @param expected share of the accesses that so much room could serve, from the curve
+     * @param rides runs of its lift, newest first
+     */
+    public record Standing(Bytes size, Bytes room, Bytes held, double expected, List<Ride> rides) {}
+
+    /** The night after each day on which a pool's rule lets its lift run. */
+    @Override
+    @Transactional
+    public void of(LocalDate day) {
+        Instant midnight = day.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant();
+        for (Pool pool : estates.load().pools().values()) {
+            int every = pool.lift().everyDays();
+            if (pool.isTiered() && every > 0 && day.toEpochDay() % every == 0) {
+                run(pool.name(), midnight);
+            }
+        }
+    }
+
+    /**
+     * Runs the lift of a pool now.
+     *
+     * @throws IllegalArgumentException when it has no fast part that adds space, or nothing can be copied on it
+     */
+    @Transactional
+    public Ride run(String name) {
+        Pool pool = tiered(name);
+        if (estates.load().servers().get(pool.server()).dark()) {
+            throw new IllegalArgumentException("File server " + pool.server() + " is without power");
+        }
+        return run(name, clock.instant()).orElseThrow();
+    }
+
+    private Pool tiered(String name) {
+        Pool pool = estates.load().pools().get(name);
+        if (pool == null || !pool.isTiered()) {
+            throw new IllegalArgumentException("There is no pool '" + name + "' with a fast part that adds space");
+        }
+        return pool;
+    }
+
+    private Optional<Ride> run(String name, Instant at) {
+        Estate estate = estates.load();
+        Pool pool = estate.pools().get(name);
+        if (pool.isLost() || estate.servers().get(pool.server()).dark()) {
+            return Optional.empty();
+        }
+        LiftStore.Files files = store.files(name, catalogues(estate, name), at);
+        Bytes room = LiftPlan.room(estate, usage.load(), pool);
+        LiftPlan plan = LiftPlan.of(files.items(), room, pool.lift().budget());
+        store.carry(files, plan);
+        LiftStore.Run run = new LiftStore.Run(
+                name,
+                at,
+                plan.rising().size(),
+                bytes(plan.rising()),
+                plan.sinking().size(),
+                bytes(plan.sinking()),
+                plan.waiting(),
+                plan.served(),
+                LiftPlan.possible(files.items(), room));
+        store.add(run);
+        return Optional.of(ride(pool, run));
+    }
+
+    private List<Integer> catalogues(Estate estate, String pool) {
+        return estate.volumesOn(pool)
+                .flatMap(v -> estate.sharesOn(v.name()))
+                .flatMap(s -> catalogues.find(s.name()).stream())
+                .map(CatalogueStore.Catalogue::no)
+                .toList();
+    }
+
+    private static Bytes bytes(List<LiftPlan.Item> items) {
+        return Bytes.sum(items.stream().map(LiftPlan.Item::allocated).toList());
+    }
+
+    private static Ride ride(Pool pool, LiftStore.Run run) {
+        long seconds = run.risen().plus(run.sunk()).value() / (pool.lift().limitMibps() * Bytes.MIB);
+        return new Ride(
+                run.at(),
+                Duration.ofSeconds(seconds),
+                run.risenFiles(),
+                run.risen(),
+                run.sunkFiles(),
+                run.sunk(),
+                run.waiting(),
+                run.served(),
+                run.possible());
+    }
+
+    /** How the fast part of a pool is used; empty when it has none that adds space. */
+    public Optional<Standing> standing(Estate estate, Pool pool, List<FastPart.Point> curve) {
+        if (!pool.isTiered()) {
+            return Optional.empty();
+        }
+        Bytes room = LiftPlan.room(estate, usage.load(), pool);
+        return Optional.of(new Standing(
+                Ledgers.data(estate, pool, DriveGroup.Part.FAST),
+                room,
+                store.held(pool.name(), catalogues(estate, pool.name())),
+                FastPart.served(curve, room),
+                rides(pool.name())));
+    }
+
+    /** The last runs of a pool's lift, newest first. */
+    public List<Ride> rides(String name) {
+        Pool pool = tiered(name);
+        return store.runs(name, RUNS).stream().map(r -> ride(pool, r)).toList();
+    }
+}
