@@ -253,14 +253,31 @@ public class CatalogueStore {
      */
     public record Laid(Map<Long, String> paths, long length) {}
 
-    /** Finds the files at these offsets, given ascending, in one pass. */
-    public Laid laid(int catalogue, List<Long> offsets) {
+    /** Bytes allocated by the files that lie on the fast part of a pool. */
+    public Bytes onFast(int catalogue, String pool) {
+        java.math.BigDecimal sum = db.select(sum(FILE.ALLOCATED))
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1), FILE.FAST_ON.eq(pool))
+                .fetchSingle()
+                .value1();
+        return sum == null ? Bytes.ZERO : Bytes.of(sum.longValueExact());
+    }
+
+    /**
+     * Finds the files at these offsets, given ascending, in one pass.
+     *
+     * @param onFast only the files that do, or do not, lie on the fast part of the pool; empty for all
+     */
+    public Laid laid(int catalogue, String pool, Optional<Boolean> onFast, List<Long> offsets) {
+        var where = onFast.map(fast -> fast ? FILE.FAST_ON.eq(pool) : FILE.FAST_ON.ne(pool))
+                .orElse(org.jooq.impl.DSL.noCondition());
         Map<Long, String> paths = new HashMap<>();
         long upto = 0;
         int next = 0;
         try (var files = db.select(FILE.FOLDER_NO, FILE.NAME, FILE.ALLOCATED)
                 .from(FILE)
                 .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+                .and(where)
                 .orderBy(FILE.FOLDER_NO, FILE.NAME)
                 .fetchSize(2_000)
                 .fetchLazy()) {

@@ -2,7 +2,6 @@ package org.vastshelf.app.hardware;
 
 import static org.vastshelf.app.store.generated.Tables.SCRUB_FINDING;
 
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,15 +10,22 @@ import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.failure.Extents;
 import org.vastshelf.core.failure.PoolBlocks.Unhealed;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
 
 /** What damaged blocks belong to, found through the layout of drives, volumes and catalogues; kept until the next scrub. */
 @Component
 public class DamagedFiles {
+
+    static final String NO_FILE = "protection or a copy, no file";
 
     private final DSLContext db;
     private final CatalogueStore catalogues;
@@ -55,67 +61,86 @@ public class DamagedFiles {
     }
 
     private List<Finding> findings(Estate estate, String pool, List<Unhealed> unhealed) {
-        Usage held = usage.load();
-        Map<Long, Extents.Place> places = new HashMap<>();
-        for (Unhealed block : unhealed) {
-            if (block.address() >= 0) {
-                extents.at(estate, held, pool, block.address()).ifPresent(p -> places.put(block.address(), p));
+        Map<Unhealed, String> owners = new HashMap<>();
+        for (DriveGroup.Part part : DriveGroup.Part.values()) {
+            List<Unhealed> here = unhealed.stream()
+                    .filter(b -> b.part() == part && b.address() >= 0)
+                    .toList();
+            if (!here.isEmpty()) {
+                owners.putAll(
+                        owners(new Part(estate, usage.load(), estate.pools().get(pool), part), here));
             }
         }
-        Map<Extents.Place, String> names = new HashMap<>();
-        places.values().stream()
-                .map(Extents.Place::volume)
-                .distinct()
-                .forEach(volume -> names.putAll(names(
-                        estate,
-                        held,
-                        volume,
-                        places.values().stream()
-                                .filter(p -> p.volume().equals(volume))
-                                .toList())));
         return unhealed.stream()
-                .map(b -> new Finding(b.drive(), b.offset(), belongsTo(b, places.get(b.address()), names)))
+                .map(b -> new Finding(b.drive(), b.offset(), owners.getOrDefault(b, NO_FILE)))
                 .toList();
     }
 
-    private static String belongsTo(
-            Unhealed block, Extents.@org.jspecify.annotations.Nullable Place place, Map<Extents.Place, String> names) {
-        if (block.address() < 0) {
-            return "protection only, no file";
+    /** One part of a pool, with all that says what lies in it. */
+    private record Part(Estate estate, Usage held, Pool pool, DriveGroup.Part part) {
+        Optional<Boolean> onFast() {
+            return pool.isTiered() ? Optional.of(part == DriveGroup.Part.FAST) : Optional.empty();
         }
-        return place == null ? "no volume" : names.get(place);
     }
 
-    /** The files of a volume lie share after share, each in the order of its catalogue; its snapshots follow. */
-    private Map<Extents.Place, String> names(Estate estate, Usage held, String volume, List<Extents.Place> places) {
-        Map<Extents.Place, String> names = new HashMap<>();
+    private Map<Unhealed, String> owners(Part part, List<Unhealed> blocks) {
+        Map<String, Bytes> lengths = new HashMap<>();
+        part.estate.volumesOn(part.pool.name()).forEach(v -> lengths.put(v.name(), length(part, v)));
+        Map<Unhealed, String> owners = new HashMap<>();
+        Map<String, Map<Unhealed, Long>> byVolume = new HashMap<>();
+        for (Unhealed block : blocks) {
+            extents.at(lengths, block.address())
+                    .ifPresentOrElse(
+                            place -> byVolume.computeIfAbsent(place.volume(), v -> new HashMap<>())
+                                    .put(block, place.offset()),
+                            () -> owners.put(block, "no volume"));
+        }
+        byVolume.forEach((volume, offsets) -> owners.putAll(inVolume(part, volume, offsets)));
+        return owners;
+    }
+
+    /** What a volume has in a part: files by where they lie; snapshots and unused space are always in bulk. */
+    private Bytes length(Part part, Volume volume) {
+        if (part.onFast().isEmpty()) {
+            return Ledgers.taken(part.held, volume);
+        }
+        Bytes fast = Bytes.sum(catalogues(part.estate, volume.name()).stream()
+                .map(c -> catalogues.onFast(c.no(), part.pool.name()))
+                .toList());
+        return part.onFast().get() ? fast : Ledgers.taken(part.held, volume).minusOrZero(fast);
+    }
+
+    private List<CatalogueStore.Catalogue> catalogues(Estate estate, String volume) {
+        return estate.sharesOn(volume)
+                .map(Share::name)
+                .sorted()
+                .flatMap(share -> catalogues.find(share).stream())
+                .toList();
+    }
+
+    /** The files of a volume lie share after share, each in the order of its catalogue. */
+    private Map<Unhealed, String> inVolume(Part part, String volume, Map<Unhealed, Long> offsets) {
+        Map<Unhealed, String> names = new HashMap<>();
         long begins = 0;
-        for (Share share : estate.sharesOn(volume)
-                .sorted(Comparator.comparing(Share::name))
-                .toList()) {
-            Optional<CatalogueStore.Catalogue> catalogue = catalogues.find(share.name());
-            if (catalogue.isEmpty()) {
-                continue;
-            }
+        for (CatalogueStore.Catalogue catalogue : catalogues(part.estate, volume)) {
             long from = begins;
             CatalogueStore.Laid laid = catalogues.laid(
-                    catalogue.get().no(),
-                    places.stream()
-                            .map(p -> p.offset() - from)
+                    catalogue.no(),
+                    part.pool.name(),
+                    part.onFast(),
+                    offsets.values().stream()
+                            .map(o -> o - from)
                             .filter(o -> o >= 0)
+                            .distinct()
                             .sorted()
                             .toList());
-            places.stream()
-                    .filter(p -> laid.paths().containsKey(p.offset() - from))
-                    .forEach(p -> names.put(p, share.name() + laid.paths().get(p.offset() - from)));
+            offsets.forEach((block, offset) -> Optional.ofNullable(laid.paths().get(offset - from))
+                    .ifPresent(path -> names.put(block, catalogue.name() + path)));
             begins += laid.length();
         }
-        Usage.Held all = held.of(volume);
-        places.forEach(p -> names.putIfAbsent(
-                p,
-                p.offset() < all.used().value()
-                        ? "snapshots of volume " + volume
-                        : "unused space of volume " + volume));
+        long snapshots = begins + part.held.of(volume).snapshots().value();
+        offsets.forEach((block, offset) -> names.putIfAbsent(
+                block, (offset < snapshots ? "snapshots of volume " : "unused space of volume ") + volume));
         return names;
     }
 }

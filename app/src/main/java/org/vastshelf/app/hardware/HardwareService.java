@@ -124,10 +124,12 @@ public class HardwareService {
         }
         List<String> owners = findings.stream()
                 .map(DamagedFiles.Finding::belongsTo)
+                .filter(owner -> !owner.equals(DamagedFiles.NO_FILE))
                 .distinct()
                 .toList();
         String named = String.join(", ", owners.stream().limit(MOST_FILES).toList());
-        return text + ", " + findings.size() + " not: too little was left of their rows. They belong to " + named
+        String what = named.isEmpty() ? DamagedFiles.NO_FILE : named;
+        return text + ", " + findings.size() + " not: too little was left of their rows. They belong to " + what
                 + (owners.size() > MOST_FILES ? " and " + (owners.size() - MOST_FILES) + " more" : "");
     }
 

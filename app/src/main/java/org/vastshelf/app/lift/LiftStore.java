@@ -1,11 +1,9 @@
 package org.vastshelf.app.lift;
 
 import static org.jooq.impl.DSL.row;
-import static org.jooq.impl.DSL.sum;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.LIFT_RUN;
 
-import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -103,16 +101,6 @@ class LiftStore {
                                     .toList()))
                     .execute();
         }
-    }
-
-    /** Bytes on the fast part of a pool. */
-    Bytes held(String pool, List<Integer> catalogues) {
-        BigDecimal sum = db.select(sum(FILE.ALLOCATED))
-                .from(FILE)
-                .where(FILE.CATALOGUE_NO.in(catalogues), FILE.FAST_ON.eq(pool), FILE.COUNTED.eq(1))
-                .fetchSingle()
-                .value1();
-        return sum == null ? Bytes.ZERO : Bytes.of(sum.longValueExact());
     }
 
     void add(Run run) {

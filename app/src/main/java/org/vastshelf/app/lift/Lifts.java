@@ -164,7 +164,9 @@ public class Lifts implements DayWork {
         return Optional.of(new Standing(
                 Ledgers.data(estate, pool, DriveGroup.Part.FAST),
                 room,
-                store.held(pool.name(), catalogues(estate, pool.name())),
+                Bytes.sum(catalogues(estate, pool.name()).stream()
+                        .map(no -> catalogues.onFast(no, pool.name()))
+                        .toList()),
                 FastPart.served(curve, room),
                 rides(pool.name())));
     }

@@ -1,19 +1,25 @@
 package org.vastshelf.core.failure;
 
+import java.util.Map;
 import java.util.Optional;
-import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.unit.Bytes;
 
-/** Port to the file servers, which alone know where in a pool's data they put what a volume holds. */
+/** Port to the file servers, which alone know where in a part of a pool they put what its volumes hold. */
 public interface Extents {
 
     /**
      * A byte of a volume.
      *
-     * @param offset from the volume's beginning: first its files in the order of their catalogue, then its snapshots
+     * @param offset from the beginning of what the volume has in this part: first its files in the order of their
+     *     catalogue, then its snapshots
      */
     record Place(String volume, long offset) {}
 
-    /** What lies at an address of a pool's data; empty where no volume lies. */
-    Optional<Place> at(Estate estate, Usage usage, String pool, long address);
+    /**
+     * What lies at an address.
+     *
+     * @param volumes what each volume has in this part
+     * @return empty where no volume lies
+     */
+    Optional<Place> at(Map<String, Bytes> volumes, long address);
 }

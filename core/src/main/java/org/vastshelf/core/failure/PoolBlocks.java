@@ -1,6 +1,7 @@
 package org.vastshelf.core.failure;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,20 +33,24 @@ public final class PoolBlocks {
     private final List<Long> begins = new ArrayList<>();
     private final long inUse;
 
-    /** As the pool is now. Groups follow each other in their order; a read cache holds only copies and is left out. */
+    /**
+     * As the pool is now. The groups of each part follow each other in their order; a read cache holds only copies and
+     * has no addresses.
+     */
     public PoolBlocks(Estate estate, Usage usage, Pool pool) {
         this.estate = estate;
         this.pool = pool;
-        long address = 0;
+        Map<DriveGroup.Part, Long> ends = new EnumMap<>(DriveGroup.Part.class);
         for (DriveGroup group : pool.groups()) {
             LayoutQuestion question = Ledgers.questionOf(estate, pool, group);
             List<Bytes> members =
                     question.drives().stream().map(question::usable).toList();
             layouts.add(new Striping(members, LayoutComparison.shape(group.layout(), question)));
-            begins.add(address);
-            address += isCopy(group)
-                    ? 0
-                    : LayoutComparison.space(group.layout(), question).data().value();
+            begins.add(ends.getOrDefault(group.part(), 0L));
+            ends.merge(
+                    group.part(),
+                    LayoutComparison.space(group.layout(), question).data().value(),
+                    Long::sum);
         }
         this.inUse = Ledgers.usable(estate, pool)
                 .minus(Ledgers.ofPool(estate, usage, pool).free())
@@ -59,9 +64,10 @@ public final class PoolBlocks {
     /**
      * A damaged block that cannot be healed.
      *
-     * @param address of its first byte in the pool's data; −1 where it holds protection only
+     * @param part of the pool in which it lies
+     * @param address of its first byte in the data of that part; −1 where it holds protection or a copy only
      */
-    public record Unhealed(String drive, long offset, long address) {}
+    public record Unhealed(String drive, long offset, DriveGroup.Part part, long address) {}
 
     /**
      * What a scrub comes to.
@@ -88,7 +94,7 @@ public final class PoolBlocks {
                         healed.computeIfAbsent(drive.key(), k -> new ArrayList<>())
                                 .add(offset);
                     } else {
-                        unhealed.add(new Unhealed(drive.key(), offset, address(g, m, offset)));
+                        unhealed.add(new Unhealed(drive.key(), offset, group.part(), address(g, m, offset)));
                     }
                 }
             }
@@ -107,13 +113,15 @@ public final class PoolBlocks {
 
     private long address(int group, int member, long offset) {
         return layouts.get(group).at(member, offset) instanceof Spot.Data data
+                        && !isCopy(pool.groups().get(group))
                 ? begins.get(group) + data.address()
                 : -1;
     }
 
     private boolean isInUse(int group, int member, long offset) {
-        if (isCopy(pool.groups().get(group))) {
-            return true;
+        // What of a fast part is in use only the file server knows; all of it is read.
+        if (pool.groups().get(group).isFast()) {
+            return !(layouts.get(group).at(member, offset) instanceof Spot.Nothing);
         }
         return switch (layouts.get(group).at(member, offset)) {
             case Spot.Data data -> begins.get(group) + data.address() < inUse;

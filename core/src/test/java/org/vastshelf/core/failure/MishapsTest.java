@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
@@ -262,8 +263,8 @@ class MishapsTest {
         // In the second row the second drive holds the protection, and the first one the last strip of data.
         assertThat(found.unhealed())
                 .containsExactly(
-                        new PoolBlocks.Unhealed("hill/1/1", offset, (7 + 6) * 64 * Bytes.KIB),
-                        new PoolBlocks.Unhealed("hill/1/2", offset, -1));
+                        new PoolBlocks.Unhealed("hill/1/1", offset, DriveGroup.Part.BULK, (7 + 6) * 64 * Bytes.KIB),
+                        new PoolBlocks.Unhealed("hill/1/2", offset, DriveGroup.Part.BULK, -1));
     }
 
     @Test
