@@ -2,10 +2,12 @@ package org.vastshelf.core.change;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.layout.Replacement;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
@@ -43,7 +45,10 @@ public final class Replacements {
                     mine.stream()
                             .map(s -> estate.drives().get(s.next()).label())
                             .toList(),
-                    allocated));
+                    allocated,
+                    PoolState.of(estate, pool).groups().get(pool.groups().indexOf(group)).gone().stream()
+                            .map(group.members()::indexOf)
+                            .collect(Collectors.toSet())));
         }
         return stages;
     }

@@ -1,7 +1,7 @@
 package org.vastshelf.core.layout;
 
 /**
- * A birth-death chain on states 0…p with one absorbing state above p, started in state 0.
+ * A birth-death chain on states 0…p with one absorbing state above p.
  *
  * <p>With Λ the largest rate of leaving a state, P = I + Q/Λ has no negative entry and
  * e^(Qt) = Σ e^(−Λt)(Λt)^k/k! · P^k (uniformisation: Jensen 1953; Stewart, <i>Introduction to the Numerical Solution
@@ -36,8 +36,13 @@ final class BirthDeathChain {
         this.fastest = most;
     }
 
-    /** Probability of having been absorbed within so many hours. */
+    /** Probability of having been absorbed within so many hours, from state 0. */
     double absorbedWithin(double hours) {
+        return absorbedWithin(hours, 0);
+    }
+
+    /** Probability of having been absorbed within so many hours, from any state. */
+    double absorbedWithin(double hours, int from) {
         double jumps = fastest * hours;
         if (jumps == 0) {
             return 0;
@@ -48,12 +53,12 @@ final class BirthDeathChain {
         if (Math.min(byVector, bySquaring) > MOST_WORK) {
             return 0;
         }
-        return Math.min(1, byVector <= bySquaring ? stepwise(jumps) : squared(jumps));
+        return Math.min(1, byVector <= bySquaring ? stepwise(jumps, from) : squared(jumps, from));
     }
 
-    double stepwise(double jumps) {
+    double stepwise(double jumps, int from) {
         double[] state = new double[up.length + 1];
-        state[0] = 1;
+        state[from] = 1;
         double absorbed = 0;
         double logWeight = -jumps;
         for (int k = 0; ; k++) {
@@ -84,14 +89,14 @@ final class BirthDeathChain {
         return to;
     }
 
-    double squared(double jumps) {
+    double squared(double jumps, int from) {
         int halvings = Math.max(0, (int) Math.ceil(Math.log(jumps) / Math.log(2)));
         double part = jumps / Math.pow(2, halvings);
         double[][] result = exponential(part);
         for (int i = 0; i < halvings; i++) {
             result = product(result, result);
         }
-        return result[0][up.length];
+        return result[from][up.length];
     }
 
     /** e^(−part) · Σ part^k/k! · P^k for a part of at most 1. */

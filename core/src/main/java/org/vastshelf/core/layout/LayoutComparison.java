@@ -92,15 +92,17 @@ public final class LayoutComparison {
         };
     }
 
-    /** Odds that a whole layout of these drives loses data within so many hours. */
-    public static double oddsWithin(double hours, Possible layout, LayoutQuestion question) {
-        double one = LossOdds.within(hours, group(layout, question), question.rates());
-        return -Math.expm1(groups(layout) * Math.log1p(-Math.min(one, 1 - 1e-16)));
+    /** Odds that a layout of these drives, of which so many are gone in one group, loses data within so many hours. */
+    public static double oddsWithin(double hours, Possible layout, LayoutQuestion question, int gone) {
+        double whole = LossOdds.within(hours, group(layout, question), question.rates());
+        double hurt = LossOdds.within(hours, group(layout, question), question.rates(), gone);
+        return -Math.expm1((groups(layout) - 1) * Math.log1p(-Math.min(whole, 1 - 1e-16))
+                + Math.log1p(-Math.min(hurt, 1 - 1e-16)));
     }
 
-    /** Odds that a layout of which one drive was pulled loses data before that drive is rebuilt. */
-    public static double oddsWithOneGone(Possible layout, LayoutQuestion question) {
-        return LossOdds.beforeWholeAgain(group(layout, question), question.rates());
+    /** Odds that a layout of which so many drives are gone in one group loses data before they are rebuilt. */
+    public static double oddsBeforeWhole(Possible layout, LayoutQuestion question, int gone) {
+        return LossOdds.beforeWholeAgain(group(layout, question), question.rates(), gone);
     }
 
     private static int groups(Possible layout) {

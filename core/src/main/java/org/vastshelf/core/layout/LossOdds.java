@@ -34,27 +34,37 @@ final class LossOdds {
 
     /** Odds that a whole group loses data within so many hours. */
     static double within(double hours, Group group, DriveRates rates) {
+        return within(hours, group, rates, 0);
+    }
+
+    /** Odds that a group of which so many drives are gone loses data within so many hours. */
+    static double within(double hours, Group group, DriveRates rates, int gone) {
+        if (gone > group.survives()) {
+            return 1;
+        }
         Rates chain = chain(group, rates);
-        return new BirthDeathChain(chain.up, chain.down).absorbedWithin(hours);
+        return new BirthDeathChain(chain.up, chain.down).absorbedWithin(hours, gone);
     }
 
     /**
-     * Odds that a group of which one drive is gone loses data before it is whole again: the chance to reach the end of
-     * the chain before state 0, 1 / Σ γᵢ with γᵢ = Π dₖ/uₖ (gambler's ruin: Karlin and Taylor, <i>A First Course in
-     * Stochastic Processes</i>, 1975, section 4.7).
+     * Odds that a group of which so many drives are gone loses data before it is whole again: the chance to reach the
+     * end of the chain before state 0, Σ(j&lt;i) γⱼ / Σ γⱼ from state i, with γⱼ = Π dₖ/uₖ for k = 1…j (gambler's ruin:
+     * Karlin and Taylor, <i>A First Course in Stochastic Processes</i>, 1975, section 4.7).
      */
-    static double beforeWholeAgain(Group group, DriveRates rates) {
-        if (group.survives() == 0) {
+    static double beforeWholeAgain(Group group, DriveRates rates, int gone) {
+        if (gone > group.survives()) {
             return 1;
         }
         Rates chain = chain(group, rates);
         double product = 1;
-        double sum = 1;
-        for (int i = 1; i <= group.survives(); i++) {
-            product *= chain.down[i] / chain.up[i];
-            sum += product;
+        double all = 1;
+        double below = gone > 0 ? 1 : 0;
+        for (int j = 1; j <= group.survives(); j++) {
+            product *= chain.down[j] / chain.up[j];
+            all += product;
+            below += j < gone ? product : 0;
         }
-        return 1 / sum;
+        return below / all;
     }
 
     private record Rates(double[] up, double[] down) {}

@@ -1,7 +1,9 @@
 package org.vastshelf.core.layout;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.vastshelf.core.layout.LayoutAnswer.Possible;
 import org.vastshelf.core.unit.Bytes;
 
@@ -18,6 +20,7 @@ public final class Replacement {
      * @param mostHours to copy the whole of the old drive
      * @param oddsStaying odds of loss in {@code mostHours} while the old drive stays until the new one is filled
      * @param oddsPulled odds of loss if the old drive is pulled first, until the new one is filled
+     * @param gone members that cannot be read while it runs, without the one that is replaced
      */
     public record Stage(
             Bytes oldSize,
@@ -26,7 +29,8 @@ public final class Replacement {
             double leastHours,
             double mostHours,
             double oddsStaying,
-            double oddsPulled) {}
+            double oddsPulled,
+            int gone) {}
 
     /**
      * All stages in order.
@@ -35,25 +39,35 @@ public final class Replacement {
      * @param places which member is replaced, by its place in {@code drives}
      * @param sizes of the new drives
      * @param allocated share of the drives in use, 0 to 1
+     * @param gone places of members that cannot be read
      */
     public static List<Stage> stages(
-            Layout layout, LayoutQuestion drives, List<Integer> places, List<Bytes> sizes, double allocated) {
+            Layout layout,
+            LayoutQuestion drives,
+            List<Integer> places,
+            List<Bytes> sizes,
+            double allocated,
+            Set<Integer> gone) {
         List<Bytes> now = new ArrayList<>(drives.drives());
         List<Stage> stages = new ArrayList<>();
+        Set<Integer> missing = new HashSet<>(gone);
         for (int i = 0; i < places.size(); i++) {
             LayoutQuestion before = with(drives, now);
             Bytes old = now.set(places.get(i), sizes.get(i));
             LayoutQuestion after = with(drives, now);
             double hours = drives.rates().rebuildHours(drives.usable(old));
             Possible layoutBefore = possible(layout, before);
+            boolean wasGone = missing.remove(places.get(i));
+            int others = missing.size();
             stages.add(new Stage(
                     old,
                     sizes.get(i),
                     LayoutComparison.space(layout, after).data(),
                     hours * allocated,
                     hours,
-                    LayoutComparison.oddsWithin(hours, layoutBefore, before),
-                    LayoutComparison.oddsWithOneGone(layoutBefore, before)));
+                    LayoutComparison.oddsWithin(hours, layoutBefore, before, wasGone ? others + 1 : others),
+                    LayoutComparison.oddsBeforeWhole(layoutBefore, before, others + 1),
+                    others));
         }
         return stages;
     }

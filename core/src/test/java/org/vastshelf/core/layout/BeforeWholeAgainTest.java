@@ -15,25 +15,31 @@ class BeforeWholeAgainTest {
     private static final int RUNS = 200_000;
 
     @ParameterizedTest
-    @CsvSource({"4, 1, 40, 0.3, 1e-15", "6, 2, 300, 0.6, 1e-14", "8, 3, 900, 0.7, 0"})
+    @CsvSource({
+        "4, 1, 40, 0.3, 1e-15, 1",
+        "6, 2, 300, 0.6, 1e-14, 1",
+        "6, 2, 300, 0.6, 1e-14, 2",
+        "8, 3, 900, 0.7, 0, 1",
+        "8, 3, 900, 0.7, 0, 3"
+    })
     void the_closed_form_agrees_with_random_runs(
-            int drives, int survives, double hours, double failureRate, double readError) {
+            int drives, int survives, double hours, double failureRate, double readError, int gone) {
         DriveRates rates = new DriveRates(failureRate, readError, 120);
         LossOdds.Group group = new LossOdds.Group(drives, survives, hours, Bytes.of(20_000_000_000_000L));
-        double exact = LossOdds.beforeWholeAgain(group, rates);
-        double seen = simulated(group, rates);
+        double exact = LossOdds.beforeWholeAgain(group, rates, gone);
+        double seen = simulated(group, rates, gone);
         double deviation = Math.sqrt(exact * (1 - exact) / RUNS);
         assertThat(seen).isCloseTo(exact, within(5 * deviation + 1e-6));
     }
 
-    private static double simulated(LossOdds.Group group, DriveRates rates) {
+    private static double simulated(LossOdds.Group group, DriveRates rates, int begin) {
         double lambda = -Math.log1p(-rates.annualFailureRate()) / LossOdds.HOURS_A_YEAR;
         double mu = 1 / group.rebuildHours();
         double q = LossOdds.unreadable(group.data(), rates.unrecoverableReadErrorPerBit());
         Random random = new Random(20_260_302);
         int lost = 0;
         for (int run = 0; run < RUNS; run++) {
-            int gone = 1;
+            int gone = begin;
             while (gone > 0 && gone <= group.survives()) {
                 double fails = (group.drives() - gone) * lambda;
                 if (random.nextDouble() < fails / (fails + mu)) {
@@ -52,7 +58,7 @@ class BeforeWholeAgainTest {
     @Test
     void without_protection_a_pulled_drive_is_loss() {
         LossOdds.Group bare = new LossOdds.Group(4, 0, 10, Bytes.tib(4));
-        assertThat(LossOdds.beforeWholeAgain(bare, new DriveRates(0.01, 0, 100)))
+        assertThat(LossOdds.beforeWholeAgain(bare, new DriveRates(0.01, 0, 100), 1))
                 .isEqualTo(1);
     }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -83,7 +84,7 @@ class GroupsAndAdviceTest {
     void a_replacement_is_flat_until_the_last_drive() {
         LayoutQuestion six = drives(6, 6, 6, 6);
         List<Replacement.Stage> stages = Replacement.stages(
-                Layout.RAID_5, six, List.of(0, 1, 2, 3), Collections.nCopies(4, Bytes.of(12 * TB)), 0.5);
+                Layout.RAID_5, six, List.of(0, 1, 2, 3), Collections.nCopies(4, Bytes.of(12 * TB)), 0.5, Set.of());
         assertThat(stages.stream().map(s -> s.data().value() / TB)).containsExactly(18L, 18L, 18L, 36L);
         double hours = 6.0 * TB / (120 * Bytes.MIB) / 3600;
         assertThat(stages).allSatisfy(s -> {
@@ -98,6 +99,23 @@ class GroupsAndAdviceTest {
         assertThat(stages.getFirst().oddsPulled()).isCloseTo((3 * lambda + mu * q) / (3 * lambda + mu), within(1e-12));
     }
 
+    @Test
+    void a_replacement_in_a_degraded_group_is_riskier_until_the_gone_member_is_replaced() {
+        LayoutQuestion six = drives(6, 6, 6, 6, 6);
+        List<Bytes> larger = Collections.nCopies(2, Bytes.of(12 * TB));
+        List<Replacement.Stage> whole = Replacement.stages(Layout.RAID_6, six, List.of(0, 1), larger, 0.5, Set.of());
+        List<Replacement.Stage> hurt = Replacement.stages(Layout.RAID_6, six, List.of(0, 1), larger, 0.5, Set.of(1));
+        assertThat(hurt).extracting(Replacement.Stage::gone).containsExactly(1, 0);
+        assertThat(hurt.getFirst().oddsStaying())
+                .isGreaterThan(100 * whole.getFirst().oddsStaying());
+        assertThat(hurt.getFirst().oddsPulled())
+                .isGreaterThan(100 * whole.getFirst().oddsPulled());
+        assertThat(hurt.getLast().oddsPulled()).isEqualTo(whole.getLast().oddsPulled());
+        List<Replacement.Stage> lost =
+                Replacement.stages(Layout.RAID_6, six, List.of(0), larger.subList(0, 1), 0.5, Set.of(1, 2));
+        assertThat(lost.getFirst().oddsPulled()).isEqualTo(1);
+    }
+
     @Property(tries = 200)
     void a_replacement_never_takes_bytes_away(
             @ForAll @Size(min = 6, max = 6) List<@LongRange(min = 1, max = 12) Long> sizes,
@@ -110,7 +128,7 @@ class GroupsAndAdviceTest {
         List<Integer> places = IntStream.range(0, 6).boxed().toList();
         List<Bytes> larger = sizes.stream().map(s -> Bytes.of((s + more) * TB)).toList();
         Bytes last = before.data();
-        for (Replacement.Stage stage : Replacement.stages(layout, question, places, larger, 1)) {
+        for (Replacement.Stage stage : Replacement.stages(layout, question, places, larger, 1, Set.of())) {
             assertThat(stage.data()).isGreaterThanOrEqualTo(last);
             last = stage.data();
         }
