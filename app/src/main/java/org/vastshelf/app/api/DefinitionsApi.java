@@ -59,6 +59,13 @@ class DefinitionsApi {
         return template;
     }
 
+    @PostMapping("/api/v1/definitions/templates/{name}/remove")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String name) {
+        templates.find(name).orElseThrow(() -> new IllegalArgumentException("There is no template '" + name + "'"));
+        templates.remove(name);
+    }
+
     /** Drafts an order that makes a volume of a template. */
     @PostMapping("/api/v1/definitions/templates/{name}/use")
     @ResponseStatus(HttpStatus.CREATED)

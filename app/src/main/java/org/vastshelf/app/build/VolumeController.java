@@ -1,7 +1,6 @@
 package org.vastshelf.app.build;
 
 import java.time.Duration;
-import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -28,7 +27,6 @@ import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
@@ -42,7 +40,6 @@ import org.vastshelf.core.volume.PaceBudget;
 class VolumeController {
 
     private static final int BAR = 780;
-    private static final int YEAR = 365;
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -212,22 +209,12 @@ class VolumeController {
     }
 
     private void simulate(Volume volume, GrowthRule rule, Model model) {
-        Optional<History> found = history.of(HistoryStore.VOLUME, volume.name());
-        if (found.isEmpty()) {
-            model.addAttribute("simulationProblem", "It has not been watched for a week yet");
-            return;
-        }
-        List<History.DayUse> year = found.get().lastDays(YEAR);
-        Bytes begin = fitting(year.getFirst().used(), rule);
-        model.addAttribute("simulation", GrowthPicture.draw(GrowthSimulation.run(rule, begin, year)));
-    }
-
-    /** The size at which the rule would just not have acted a year ago. */
-    private static Bytes fitting(Bytes used, GrowthRule rule) {
-        Bytes room = rule.triggerPercent() > 0
-                ? Bytes.of(used.value() / (100 - rule.triggerPercent()) * 100)
-                : used.plus(rule.triggerBytes());
-        return room.plus(Bytes.of(Bytes.GIB)).max(Volume.LEAST).min(rule.ceiling());
+        history.of(HistoryStore.VOLUME, volume.name())
+                .ifPresentOrElse(
+                        found -> model.addAttribute(
+                                "simulation",
+                                GrowthPicture.draw(GrowthSimulation.run(rule, found.lastDays(GrowthSimulation.YEAR)))),
+                        () -> model.addAttribute("simulationProblem", "It has not been watched for a week yet"));
     }
 
     @GetMapping("/build/volumes/{name}/move")

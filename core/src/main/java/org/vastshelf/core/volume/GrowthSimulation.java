@@ -8,11 +8,15 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.unit.Bytes;
 
 /** What a rule of automatic growth would have done over a history of daily use. */
 public final class GrowthSimulation {
+
+    /** Days that a simulation looks back. */
+    public static final int YEAR = 365;
 
     private GrowthSimulation() {}
 
@@ -24,6 +28,20 @@ public final class GrowthSimulation {
      * @param full whether even so the use exceeded the size
      */
     public record Day(LocalDate day, Bytes used, Bytes size, boolean grew, boolean full) {}
+
+    /** Runs the rule over the days, beginning with the size at which it would just not have acted on the first. */
+    public static List<Day> run(GrowthRule rule, List<History.DayUse> history) {
+        return history.isEmpty()
+                ? List.of()
+                : run(rule, fitting(history.getFirst().used(), rule), history);
+    }
+
+    private static Bytes fitting(Bytes used, GrowthRule rule) {
+        Bytes room = rule.triggerPercent() > 0
+                ? Bytes.of(used.value() / (100 - rule.triggerPercent()) * 100)
+                : used.plus(rule.triggerBytes());
+        return room.plus(Bytes.of(Bytes.GIB)).max(Volume.LEAST).min(rule.ceiling());
+    }
 
     /** Runs the rule over the days, beginning with the given size. */
     public static List<Day> run(GrowthRule rule, Bytes size, List<History.DayUse> history) {
