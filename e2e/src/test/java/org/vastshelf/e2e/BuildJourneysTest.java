@@ -4,7 +4,9 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -97,6 +99,25 @@ class BuildJourneysTest {
 
     private static String dissolve(String pool) {
         return "{\"change\":\"DissolvePool\",\"pool\":\"" + pool + "\"}";
+    }
+
+    @Test
+    void drives_are_picked_by_dragging_and_each_group_shows_its_bands() {
+        page.navigate("/build/new/pool?scope=fernhill");
+        Locator bays = page.locator(".bay-choice");
+        BoundingBox first = bays.first().boundingBox();
+        BoundingBox sixth = bays.nth(5).boundingBox();
+        page.mouse().move(first.x + 5, first.y + 5);
+        page.mouse().down();
+        page.mouse().move(sixth.x + 5, sixth.y + 5, new Mouse.MoveOptions().setSteps(30));
+        page.mouse().up();
+        assertThat(page.locator(".bay-choice input:checked")).hasCount(6);
+        assertThat(page.locator("#consequence")).containsText("terraced");
+        page.locator("[name=groups]").fill("2");
+        page.locator("input[name=layout][value=TERRACED_1]").check();
+        assertThat(page.locator("svg[aria-label^='Bands of the terraced layout']"))
+                .hasCount(2);
+        assertThat(page.locator("figcaption").getByText("Group 2 of 2")).isVisible();
     }
 
     @Test

@@ -15,7 +15,7 @@ import org.vastshelf.core.unit.Bytes;
 
 /** The layouts side by side, as the composer shows them. */
 public record Comparison(
-        LayoutQuestion question, int groups, List<Line> lines, List<BandPicture> bands, Optional<Advice> advice) {
+        LayoutQuestion question, int groups, List<Line> lines, List<GroupBands> bands, Optional<Advice> advice) {
 
     private static final int BAR = 112;
     private static final int CELL = 42;
@@ -53,6 +53,9 @@ public record Comparison(
     /** A band of a terraced layout: cells from the right, the largest drives. */
     public record BandPicture(LayoutShape.Band band, int y, int height, int x) {}
 
+    /** The bands of one of the groups. */
+    public record GroupBands(int drives, List<BandPicture> bands) {}
+
     /** Nothing is chosen for anybody; the bands are those of the layout chosen or else of the one advised. */
     static Comparison of(LayoutQuestion question, @Nullable Layout chosen, int groups) {
         Optional<Advice> advice = Advice.of(question);
@@ -60,18 +63,20 @@ public record Comparison(
         Bytes whole = Bytes.sum(question.members());
         List<LayoutAnswer> answers = LayoutComparison.compare(question, groups);
         List<Line> lines = answers.stream().map(a -> line(a, whole, chosen)).toList();
-        List<BandPicture> bands = answers.stream()
-                .filter(a -> groups == 1 && a.layout() == drawn && a instanceof Possible)
-                .map(a -> ((Possible) a).shape())
-                .flatMap(shape -> shape instanceof LayoutShape.Bands b
-                        ? pictures(
-                                b.bands(),
-                                question.members().getLast(),
-                                question.members().size())
-                                .stream()
-                        : java.util.stream.Stream.empty())
+        List<GroupBands> bands = answers.stream()
+                .filter(a -> a.layout() == drawn && a instanceof Possible)
+                .flatMap(a -> LayoutComparison.parts(question, groups).stream()
+                        .flatMap(part -> bands(a.layout(), part).stream()))
                 .toList();
         return new Comparison(question, groups, lines, bands, advice);
+    }
+
+    private static Optional<GroupBands> bands(Layout layout, LayoutQuestion part) {
+        int drives = part.members().size();
+        return LayoutComparison.shape(layout, part) instanceof LayoutShape.Bands b
+                ? Optional.of(new GroupBands(
+                        drives, pictures(b.bands(), part.members().getLast(), drives)))
+                : Optional.empty();
     }
 
     private static Line line(LayoutAnswer answer, Bytes whole, @Nullable Layout chosen) {

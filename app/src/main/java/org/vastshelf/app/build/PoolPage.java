@@ -3,6 +3,7 @@ package org.vastshelf.app.build;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import org.vastshelf.app.frame.LedgerPicture;
@@ -22,6 +23,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
@@ -78,7 +80,19 @@ class PoolPage {
         model.addAttribute(
                 "survives",
                 groups.stream().mapToInt(g -> g.layout().survives()).min().orElse(0));
-        model.addAttribute("odds", odds(groups));
+        model.addAttribute("odds", odds(groups, g -> g.layout().yearlyLossOdds()));
+        List<GroupView> hurt = groups.stream()
+                .filter(g -> !g.state().gone().isEmpty() && g.state().further() >= 0)
+                .toList();
+        model.addAttribute("hurt", !hurt.isEmpty());
+        model.addAttribute(
+                "oddsNow",
+                odds(
+                        hurt,
+                        g -> LayoutComparison.oddsBeforeWhole(
+                                g.layout(),
+                                Ledgers.questionOf(estate, pool, g.group()),
+                                g.state().gone().size())));
         model.addAttribute(
                 "rebuilds",
                 estate.rebuildsOf(name).stream()
@@ -114,11 +128,11 @@ class PoolPage {
         return "pool";
     }
 
-    /** Odds that one of the groups loses data within a year; groups are independent. */
-    private static double odds(List<GroupView> groups) {
+    /** Odds that one of the groups loses data; groups are independent. */
+    private static double odds(List<GroupView> groups, ToDoubleFunction<GroupView> each) {
         double none = 0;
         for (GroupView group : groups) {
-            none += Math.log1p(-Math.min(group.layout().yearlyLossOdds(), 1 - 1e-16));
+            none += Math.log1p(-Math.min(each.applyAsDouble(group), 1 - 1e-16));
         }
         return -Math.expm1(none);
     }

@@ -3,6 +3,7 @@ package org.vastshelf.core.layout;
 import java.util.Arrays;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.stream.IntStream;
 import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
 import org.vastshelf.core.layout.LayoutAnswer.Possible;
 import org.vastshelf.core.unit.Bytes;
@@ -32,18 +33,25 @@ public final class LayoutComparison {
             return new NotPossible(
                     layout, n + " drives do not divide into " + groups + " equal groups", "choose another number");
         }
-        List<Bytes> ascending = question.drives().stream().sorted().limit(n).toList();
         Possible sum = null;
-        for (int g = 0; g < groups; g++) {
-            List<Bytes> part = ascending.subList(g * (n / groups), (g + 1) * (n / groups));
-            LayoutAnswer answer = answer(
-                    layout, new LayoutQuestion(part, 0, question.driveReserve(), question.align(), question.rates()));
+        for (LayoutQuestion part : parts(question, groups)) {
+            LayoutAnswer answer = answer(layout, part);
             if (!(answer instanceof Possible possible)) {
                 return answer;
             }
             sum = sum == null ? possible : joined(sum, possible);
         }
         return sum;
+    }
+
+    /** The members divided into so many equal groups, smallest drives first; the spares are left out. */
+    public static List<LayoutQuestion> parts(LayoutQuestion question, int groups) {
+        int n = question.drives().size() - question.spares();
+        List<Bytes> ascending = question.drives().stream().sorted().limit(n).toList();
+        return IntStream.range(0, groups)
+                .mapToObj(g -> ascending.subList(g * (n / groups), (g + 1) * (n / groups)))
+                .map(part -> new LayoutQuestion(part, 0, question.driveReserve(), question.align(), question.rates()))
+                .toList();
     }
 
     /** Both groups side by side; the odds are those that at least one loses data. */
