@@ -1,6 +1,7 @@
 package org.vastshelf.app.build;
 
 import java.time.Duration;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -233,7 +234,9 @@ class VolumeController {
         model.addAttribute("sourceFree", free);
         model.addAttribute("needs", Ledgers.taken(all, volume));
         model.addAttribute("sourceAfter", free.plus(Ledgers.taken(all, volume)));
-        model.addAttribute("candidates", MoveCandidates.of(estate, all, volume));
+        List<MoveCandidates.Candidate> candidates = MoveCandidates.of(estate, all, volume);
+        model.addAttribute("candidates", candidates);
+        model.addAttribute("somewhere", candidates.stream().anyMatch(MoveCandidates.Candidate::isPossible));
         return "move";
     }
 
