@@ -259,6 +259,16 @@ class FormsTest {
     }
 
     @Test
+    void folded_fronts_and_volumes_by_a_part_of_their_name_are_fetched() {
+        page.navigate("/build/fronts?server=fernhill");
+        assertThat(page.locator("svg[aria-label='Front of enclosure 2']")).hasCount(1);
+        page.navigate("/build/volumes?q=herb");
+        assertThat(page.locator("a")).hasText(new String[] {"herbarium", "replica-herbarium"});
+        page.navigate("/build/volumes?q=nowhere");
+        assertThat(page.locator("a")).hasCount(0);
+    }
+
+    @Test
     void the_bench_names_what_is_not_there() {
         page.navigate("/build/bench");
         page.fill("input[name=drive]", "fernhill/1/99");

@@ -5,7 +5,9 @@ import java.util.List;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.frame.LedgerPicture;
+import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.orders.OrderService;
@@ -29,6 +31,8 @@ import org.vastshelf.core.unit.Bytes;
 class BuildController {
 
     private static final int BAR = 780;
+    private static final int MOST_FRONTS = 3;
+    private static final int MOST_VOLUMES = 200;
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -40,9 +44,19 @@ class BuildController {
         this.orders = orders;
     }
 
-    /** A file server with its fronts and pools. */
+    /**
+     * A file server with its fronts and pools.
+     *
+     * @param folded whether its fronts are only fetched when somebody opens them, since there are many
+     */
     record ServerView(
-            FileServer server, List<BayPicture> fronts, List<Arrival> arrivals, long unclaimed, List<PoolLine> pools) {}
+            FileServer server,
+            long enclosures,
+            boolean folded,
+            List<BayPicture> fronts,
+            List<Arrival> arrivals,
+            long unclaimed,
+            List<PoolLine> pools) {}
 
     record PoolLine(Pool pool, PoolState.Standing standing, ByteLedger ledger, Bytes usable, long volumes) {
         static PoolLine of(Estate estate, Usage held, Pool pool) {
@@ -70,13 +84,38 @@ class BuildController {
         ByteLedger ledger = ledger(estate, held, scope);
         model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
         model.addAttribute("managed", estate.servers().values().stream().anyMatch(FileServer::managed));
+        volumes(estate, held, scope, "", model);
+        return "build";
+    }
+
+    /** The fronts of one file server, for whoever unfolds them. */
+    @GetMapping("/build/fronts")
+    String fronts(@RequestParam String server, Model model) {
+        Estate estate = estates.load();
+        if (!estate.servers().containsKey(server)) {
+            throw new NotFound("file server", server);
+        }
+        model.addAttribute("server", server);
+        model.addAttribute("fronts", BayPicture.of(estate, server));
+        return "build :: fronts";
+    }
+
+    /** Volumes whose name or pool holds a text. */
+    @GetMapping("/build/volumes")
+    String find(@ModelAttribute("scope") Scope scope, @RequestParam(defaultValue = "") String q, Model model) {
+        volumes(estates.load(), usage.load(), scope, q.strip(), model);
+        return "build :: volumes";
+    }
+
+    private static void volumes(Estate estate, Usage held, Scope scope, String text, Model model) {
+        List<Volume> found = estate.volumes().values().stream()
+                .filter(v -> scope.covers(estate, v))
+                .filter(v -> v.name().contains(text) || v.pool().contains(text))
+                .toList();
         model.addAttribute(
                 "volumes",
-                estate.volumes().values().stream()
-                        .filter(v -> scope.covers(estate, v))
-                        .map(v -> line(held, v))
-                        .toList());
-        return "build";
+                found.stream().limit(MOST_VOLUMES).map(v -> line(held, v)).toList());
+        model.addAttribute("more", Math.max(0, found.size() - MOST_VOLUMES));
     }
 
     private static ByteLedger ledger(Estate estate, Usage held, Scope scope) {
@@ -102,7 +141,18 @@ class BuildController {
         List<Arrival> arrivals = estate.arrivals().values().stream()
                 .filter(a -> a.enclosure().server().equals(server.name()))
                 .toList();
-        return new ServerView(server, BayPicture.of(estate, server.name()), arrivals, unclaimed, pools);
+        long enclosures = estate.enclosures().values().stream()
+                .filter(e -> e.server().equals(server.name()))
+                .count();
+        boolean folded = enclosures > MOST_FRONTS && scope.server().isEmpty();
+        return new ServerView(
+                server,
+                enclosures,
+                folded,
+                folded ? List.of() : BayPicture.of(estate, server.name()),
+                arrivals,
+                unclaimed,
+                pools);
     }
 
     static List<Drive> unclaimed(Estate estate, String server) {
