@@ -19,6 +19,9 @@ import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Check;
+import org.vastshelf.core.change.Plan;
+import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.estate.Pace;
@@ -106,16 +109,15 @@ class VolumeComposer {
         try {
             Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
             model.addAttribute("pace", volume.pace().of(volume.size(), pool.pace()));
-            Estate with = estate.withVolume(volume);
-            boolean fits = volume.thin() || !volume.size().isMoreThan(before.free());
-            if (fits) {
-                ByteLedger after = Ledgers.ofPool(with, held, pool);
-                model.addAttribute("after", LedgerPicture.draw(after, after.label(), 420));
+            Plan plan = Planner.plan(estate, held, List.of(new Change.ComposeVolume(volume)));
+            if (plan.isRefused()) {
+                plan.checks().stream()
+                        .filter(c -> c.verdict() == Check.Verdict.REFUSE)
+                        .findFirst()
+                        .ifPresent(c -> model.addAttribute("previewProblem", c.text() + "; " + c.remedy()));
             } else {
-                model.addAttribute(
-                        "previewProblem",
-                        "A thick volume of " + form.size() + " does not fit: at most "
-                                + before.free().value() + " bytes are free; thin would be possible");
+                ByteLedger after = Ledgers.ofPool(plan.after(), held, pool);
+                model.addAttribute("after", LedgerPicture.draw(after, after.label(), 420));
             }
         } catch (IllegalArgumentException refused) {
             model.addAttribute("previewProblem", refused.getMessage());

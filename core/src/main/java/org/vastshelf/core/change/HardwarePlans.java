@@ -8,6 +8,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.UnitSystem;
@@ -135,6 +136,17 @@ final class HardwarePlans {
             draft.step(new Step.Work("Let another node of " + server.name() + " take over", TAKEOVER));
             draft.step(new Step.Work(change.title(), RESTART));
             draft.step(new Step.Work("Give node " + change.node() + " its shares back", TAKEOVER));
+            List<String> shares = draft.estate().shares().values().stream()
+                    .filter(s -> draft.estate().serverOf(s).filter(server::equals).isPresent())
+                    .map(Share::name)
+                    .sorted()
+                    .toList();
+            draft.fine(
+                    key + "failover",
+                    shares.isEmpty()
+                            ? "No share is served by " + server.name()
+                            : "Meanwhile the other " + (server.nodes() == 2 ? "node serves" : "nodes serve") + " "
+                                    + String.join(", ", shares));
             draft.watch(
                     key + "interruption",
                     "Clients wait " + 2 * TAKEOVER.toSeconds() + " s in all: " + TAKEOVER.toSeconds()

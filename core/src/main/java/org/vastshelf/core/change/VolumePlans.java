@@ -26,7 +26,7 @@ final class VolumePlans {
             draft.refuse(key + "pool", "There is no pool '" + volume.pool() + "'", "compose it first");
             return;
         }
-        if (volume.thin() && pool.isMixed() && !pool.fastAsCache()) {
+        if (volume.thin() && pool.isTiered()) {
             draft.refuse(
                     key + "thin",
                     "Thin volumes are not possible on " + pool.name() + ", which has a fast and a bulk part",

@@ -264,11 +264,12 @@ class EditsTest {
                 .isEqualTo("hill has one node: its shares stop for 240 s");
         assertThat(refusal(new Change.RestartNode("hill", 2))).isEqualTo("node is 2, must be 1 to 1");
         Estate two = estate().withServer(FileServer.of("hill", "site", "h", "10.0.0.1", 2, false));
-        assertThat(plan(two, new Change.RestartNode("hill", 2))
-                        .checks()
-                        .getFirst()
-                        .text())
-                .startsWith("Clients wait 24 s in all");
+        Estate serving = two.withShare(new Share("films", "film", true, false, true, List.of(), List.of()));
+        assertThat(plan(serving, new Change.RestartNode("hill", 2)).checks())
+                .extracting(Check::text)
+                .satisfiesExactly(
+                        text -> assertThat(text).isEqualTo("Meanwhile the other node serves films"),
+                        text -> assertThat(text).startsWith("Clients wait 24 s in all"));
     }
 
     @Property(tries = 300)
