@@ -112,7 +112,7 @@ class BuildJourneysTest {
         page.mouse().move(sixth.x + 5, sixth.y + 5, new Mouse.MoveOptions().setSteps(30));
         page.mouse().up();
         assertThat(page.locator(".bay-choice input:checked")).hasCount(6);
-        assertThat(page.locator("#consequence")).containsText("terraced");
+        assertThat(page.locator("#consequence")).containsText("6 drives chosen");
         page.locator("[name=groups]").fill("2");
         page.locator("input[name=layout][value=TERRACED_1]").check();
         assertThat(page.locator("svg[aria-label^='Bands of the terraced layout']"))

@@ -38,7 +38,7 @@ class PoolLifeTest {
     private static String compose(String name, String server, String layout, String... drives) {
         return "{\"change\":\"ComposePool\",\"name\":\"" + name + "\",\"server\":\"" + server + "\",\"drives\":[\""
                 + String.join("\",\"", drives) + "\"],\"layout\":\"" + layout
-                + "\",\"spares\":0,\"checkSurfaces\":false,\"groups\":1}";
+                + "\",\"spares\":0,\"surfaceCheck\":false,\"groups\":1}";
     }
 
     private static String volume(String name, String pool, long bytes) {
@@ -112,27 +112,29 @@ class PoolLifeTest {
 
     @Test
     void a_replacement_waits_for_the_rebuild_of_its_pool_and_goes_on_by_itself() {
-        bring("dewpond/1/6", "SPINNING", 6_000_000_000_000L);
-        bring("dewpond/1/7", "SPINNING", 8_000_000_000_000L);
-        Drafts.carryOut(compose("gorse", "dewpond", "RAID_5", "dewpond/1/1", "dewpond/1/2", "dewpond/1/3") + ","
+        for (int bay = 8; bay <= 11; bay++) {
+            bring("fernhill/2/" + bay, "SPINNING", 6_000_000_000_000L);
+        }
+        bring("fernhill/2/12", "SPINNING", 8_000_000_000_000L);
+        Drafts.carryOut(compose("gorse", "fernhill", "RAID_5", "fernhill/2/8", "fernhill/2/9", "fernhill/2/10") + ","
                 + volume("gorse", "gorse", 8_796_093_022_208L)
-                + ",{\"change\":\"AddSpares\",\"pool\":\"gorse\",\"drives\":[\"dewpond/1/6\"]}");
-        fail("dewpond/1/1");
+                + ",{\"change\":\"AddSpares\",\"pool\":\"gorse\",\"drives\":[\"fernhill/2/11\"]}");
+        fail("fernhill/2/8");
         JsonNode draft = App.post(
                         "odile",
                         "/api/v1/orders",
                         "{\"changes\":[{\"change\":\"ReplaceDrives\",\"pool\":\"gorse\",\"takeSpace\":true,\"swaps\":"
-                                + "[{\"old\":\"dewpond/1/2\",\"next\":\"dewpond/1/7\"}]}]}")
+                                + "[{\"old\":\"fernhill/2/9\",\"next\":\"fernhill/2/12\"}]}]}")
                 .json();
         long id = draft.path("order").path("id").asLong();
         JsonNode begun =
                 App.post("odile", "/api/v1/orders/" + id + "/carry-out", "").json();
-        assertThat(begun.path("waitsFor").path("reason").asString()).isEqualTo("Pool gorse rebuilds dewpond/1/6");
+        assertThat(begun.path("waitsFor").path("reason").asString()).isEqualTo("Pool gorse rebuilds fernhill/2/11");
         Instant until = Instant.parse(begun.path("waitsFor").path("until").asString());
         try (Browser browser = new Browser(1280, 800).signIn("tomas")) {
             browser.page.navigate("/orders/" + id);
             assertThat(browser.page.locator("#steps").textContent())
-                    .contains("Pool gorse rebuilds dewpond/1/6; the next step begins when that is done");
+                    .contains("Pool gorse rebuilds fernhill/2/11; the next step begins when that is done");
         }
         App.post("odile", "/api/v1/time", "{\"hours\":240}");
         assertThat(Drafts.awaited(id, "DONE")).isEqualTo("DONE");

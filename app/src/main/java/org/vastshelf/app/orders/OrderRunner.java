@@ -97,10 +97,10 @@ public class OrderRunner {
             return false;
         }
         Journalled step = next.get();
-        return step.state() == StepState.WAITING ? begin(order, step) : complete(order, step, now);
+        return step.state() == StepState.WAITING ? begin(order, step, now) : complete(order, step, now);
     }
 
-    private boolean begin(Order order, Journalled step) {
+    private boolean begin(Order order, Journalled step, Instant now) {
         Estate estate = estates.load();
         Optional<String> obstacle = step.step().obstacle(estate);
         if (obstacle.isPresent()) {
@@ -115,7 +115,8 @@ public class OrderRunner {
             return false;
         }
         Instant end = lastEnd(order);
-        Instant at = order.heldAt() != null && order.heldAt().isAfter(end) ? order.heldAt() : end;
+        Instant from = order.heldAt() != null && order.heldAt().isAfter(end) ? order.heldAt() : end;
+        Instant at = from.isAfter(now) ? now : from;
         Instant due = at.plus(step.step().expected());
         orders.journal(order.id(), new Journalled(step.position(), StepState.STARTED, at, due, null, step.step()));
         return true;

@@ -35,11 +35,7 @@ public class HistoryStore {
                 .forEach(row -> days.computeIfAbsent(row.getSpace(), s -> new ArrayList<>())
                         .add(new History.DayUse(row.getDay(), Bytes.of(row.getUsedBytes()))));
         Map<String, History> histories = new LinkedHashMap<>();
-        days.forEach((space, used) -> {
-            if (used.size() >= History.LEAST_DAYS) {
-                histories.put(space, History.of(used));
-            }
-        });
+        days.forEach((space, used) -> History.sinceLastGap(used).ifPresent(h -> histories.put(space, h)));
         return histories;
     }
 

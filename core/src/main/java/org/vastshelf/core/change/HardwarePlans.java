@@ -137,7 +137,8 @@ final class HardwarePlans {
             draft.step(new Step.Work(change.title(), RESTART));
             draft.step(new Step.Work("Give node " + change.node() + " its shares back", TAKEOVER));
             List<String> shares = draft.estate().shares().values().stream()
-                    .filter(s -> draft.estate().serverOf(s).filter(server::equals).isPresent())
+                    .filter(s ->
+                            draft.estate().serverOf(s).filter(server::equals).isPresent())
                     .map(Share::name)
                     .sorted()
                     .toList();

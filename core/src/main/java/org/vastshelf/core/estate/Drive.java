@@ -25,7 +25,8 @@ public record Drive(
         List<Long> damaged) {
 
     public Drive {
-        damaged = List.copyOf(damaged);
+        // Definitions written before blocks had offsets do not name it.
+        damaged = damaged == null ? List.of() : List.copyOf(damaged);
     }
 
     /** New, unclaimed and without a flaw. */

@@ -32,6 +32,8 @@ public record Pool(
     public Pool {
         groups = List.copyOf(groups);
         spares = List.copyOf(spares);
+        // Definitions written before there were lifts do not name it.
+        lift = lift == null ? LiftRule.NIGHTLY : lift;
     }
 
     /** A reservation at a managed service. */

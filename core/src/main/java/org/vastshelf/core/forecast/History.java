@@ -3,6 +3,7 @@ package org.vastshelf.core.forecast;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.vastshelf.core.unit.Bytes;
 
 /**
@@ -49,6 +50,23 @@ public record History(LocalDate first, List<Bytes> used) {
         }
         LocalDate first = days.isEmpty() ? LocalDate.EPOCH : days.getFirst().day();
         return new History(first, days.stream().map(DayUse::used).toList());
+    }
+
+    /**
+     * What is known of a space since it was last made: the days before a gap belong to an earlier one of its name.
+     *
+     * @param days ascending
+     * @return empty when that is less than {@value #LEAST_DAYS} days
+     */
+    public static Optional<History> sinceLastGap(List<DayUse> days) {
+        int from = days.size() - 1;
+        while (from > 0
+                && days.get(from - 1).day().plusDays(1).equals(days.get(from).day())) {
+            from--;
+        }
+        return days.size() - Math.max(0, from) < LEAST_DAYS
+                ? Optional.empty()
+                : Optional.of(of(days.subList(from, days.size())));
     }
 
     private static String fault(LocalDate found, LocalDate due) {

@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;

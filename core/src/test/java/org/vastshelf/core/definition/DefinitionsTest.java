@@ -53,6 +53,14 @@ class DefinitionsTest {
     }
 
     @Test
+    void a_volume_that_is_on_its_way_arrives_nowhere_in_another_estate() {
+        Estate estate = estate();
+        Volume film = estate.volumes().get("film");
+        Estate moving = estate.withVolume(film.moving(Optional.of("elm")));
+        assertThat(EstateDefinition.of(moving).toEstate()).isEqualTo(estate);
+    }
+
+    @Test
     void an_estate_is_only_made_where_nothing_is_and_only_whole() {
         EstateDefinition definition = EstateDefinition.of(estate());
         var twice = Planner.plan(estate(), Usage.NONE, List.of(new Change.ApplyEstate(definition)));

@@ -30,6 +30,23 @@ class FillDatesTest {
     }
 
     @Test
+    void a_space_that_was_made_again_begins_anew() {
+        List<History.DayUse> days = new ArrayList<>();
+        for (int day = 0; day < 30; day++) {
+            if (day < 10 || day > 12) {
+                days.add(new History.DayUse(LocalDate.of(2026, 3, 1).plusDays(day), Bytes.of(day)));
+            }
+        }
+        History present = History.sinceLastGap(days).orElseThrow();
+        assertThat(present.first()).isEqualTo(LocalDate.of(2026, 3, 14));
+        assertThat(present.used()).hasSize(17);
+        assertThat(History.sinceLastGap(days.subList(0, 14))).isEmpty();
+        assertThat(History.sinceLastGap(days.subList(0, 10)).orElseThrow().used())
+                .hasSize(10);
+        assertThat(History.sinceLastGap(List.of())).isEmpty();
+    }
+
+    @Test
     void a_straight_line_is_full_on_the_day_it_crosses_the_capacity() {
         FillForecast forecast = FillDates.forecast(Bytes.of(2_000_000), history(100, i -> 1_000_000 + 5_000.0 * i));
         LocalDate crossing = FIRST.plusDays(200);
