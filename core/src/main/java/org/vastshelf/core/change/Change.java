@@ -13,6 +13,7 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** One thing that somebody wants to be different. A draft holds one or more of them. */
@@ -43,8 +44,8 @@ public sealed interface Change {
 
         @Override
         public String title() {
-            return "Compose pool " + name + " of " + drives.size() + " drives, " + (groups > 1 ? groups + " × " : "")
-                    + layout.title();
+            return "Compose pool " + name + " of " + Counted.of(drives.size(), "drive") + ", "
+                    + (groups > 1 ? groups + " × " : "") + layout.title();
         }
     }
 
@@ -92,8 +93,8 @@ public sealed interface Change {
 
         @Override
         public String title() {
-            return "Add a " + (fast ? "fast " : "") + "group of " + drives.size() + " drives, " + layout.title()
-                    + ", to pool " + pool;
+            return "Add a " + (fast ? "fast " : "") + "group of " + Counted.of(drives.size(), "drive") + ", "
+                    + layout.title() + ", to pool " + pool;
         }
     }
 
@@ -105,7 +106,7 @@ public sealed interface Change {
 
         @Override
         public String title() {
-            return "Add " + drives.size() + " drives to group " + (group + 1) + " of pool " + pool;
+            return "Add " + Counted.of(drives.size(), "drive") + " to group " + (group + 1) + " of pool " + pool;
         }
     }
 
@@ -116,7 +117,7 @@ public sealed interface Change {
 
         @Override
         public String title() {
-            return "Keep " + drives.size() + " hot spares for pool " + pool;
+            return "Keep " + Counted.of(drives.size(), "hot spare") + " for pool " + pool;
         }
     }
 
@@ -127,7 +128,7 @@ public sealed interface Change {
 
         @Override
         public String title() {
-            return "Release " + drives.size() + " hot spares of pool " + pool;
+            return "Release " + Counted.of(drives.size(), "hot spare") + " of pool " + pool;
         }
     }
 
@@ -142,7 +143,7 @@ public sealed interface Change {
 
         @Override
         public String title() {
-            return "Replace " + swaps.size() + " drives of pool " + pool;
+            return "Replace " + Counted.of(swaps.size(), "drive") + " of pool " + pool;
         }
     }
 

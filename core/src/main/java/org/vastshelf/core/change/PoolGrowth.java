@@ -16,6 +16,7 @@ import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** Plans more drives for pools: groups, wider groups, and larger drives in place of smaller ones. */
@@ -127,7 +128,7 @@ final class PoolGrowth {
         Duration expected = Duration.ofSeconds(60 + (long) (used.value() / rate));
         step(
                 draft,
-                "Spread pool " + pool.name() + " over " + drives.size() + " more drives",
+                "Spread pool " + pool.name() + " over " + Counted.of(drives.size(), "drive") + " more",
                 expected,
                 pool,
                 new PoolEdit.Widen(change.group(), drives));

@@ -14,6 +14,7 @@ import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Counted;
 
 /**
  * One act of an order. Each knows what the estate is like after it and how to get back to what it was before; both
@@ -50,7 +51,7 @@ public sealed interface Step {
     record CheckSurfaces(List<String> drives, Duration expected) implements Step {
         @Override
         public String title() {
-            return "Check the surfaces of " + drives.size() + " drives";
+            return "Check the surfaces of " + Counted.of(drives.size(), "drive");
         }
 
         @Override
@@ -68,7 +69,7 @@ public sealed interface Step {
     record ClaimDrives(List<String> drives) implements Step {
         @Override
         public String title() {
-            return "Claim " + drives.size() + " drives";
+            return "Claim " + Counted.of(drives.size(), "drive");
         }
 
         @Override
@@ -367,7 +368,7 @@ public sealed interface Step {
         @Override
         public String title() {
             return "Take enclosure " + arrival.enclosure().key() + " with "
-                    + arrival.drives().size() + " drives in";
+                    + Counted.of(arrival.drives().size(), "drive") + " in";
         }
 
         @Override
@@ -400,7 +401,7 @@ public sealed interface Step {
     record RemoveEnclosure(Enclosure enclosure, List<Drive> drives) implements Step {
         @Override
         public String title() {
-            return "Take enclosure " + enclosure.key() + " with " + drives.size() + " drives out";
+            return "Take enclosure " + enclosure.key() + " with " + Counted.of(drives.size(), "drive") + " out";
         }
 
         @Override

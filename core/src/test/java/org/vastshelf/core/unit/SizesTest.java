@@ -62,6 +62,13 @@ class SizesTest {
     }
 
     @Test
+    void one_thing_is_not_many() {
+        assertThat(Counted.of(1, "drive")).isEqualTo("one drive");
+        assertThat(Counted.of(0, "drive")).isEqualTo("0 drives");
+        assertThat(Counted.of(1_200, "hot spare")).isEqualTo("1,200 hot spares");
+    }
+
+    @Test
     void sums_never_wrap_round() {
         Bytes most = Bytes.of(Long.MAX_VALUE);
         assertThatThrownBy(() -> most.plus(Bytes.of(1))).isInstanceOf(ArithmeticException.class);
