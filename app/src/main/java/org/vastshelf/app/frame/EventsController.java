@@ -3,6 +3,8 @@ package org.vastshelf.app.frame;
 import java.io.IOException;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.http.MediaType;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -36,5 +38,11 @@ class EventsController {
                 open.remove(emitter);
             }
         }
+    }
+
+    /** Pages listen for as long as they are open; a stop does not wait for them. */
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        open.forEach(SseEmitter::complete);
     }
 }
