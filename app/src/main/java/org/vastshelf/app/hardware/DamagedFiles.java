@@ -20,12 +20,15 @@ import org.vastshelf.core.failure.Extents;
 import org.vastshelf.core.failure.PoolBlocks.Unhealed;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.ShortText;
 
 /** What damaged blocks belong to, found through the layout of drives, volumes and catalogues; kept until the next scrub. */
 @Component
 public class DamagedFiles {
 
     static final String NO_FILE = "protection or a copy, no file";
+
+    private static final int LONGEST = 1_000;
 
     private final DSLContext db;
     private final CatalogueStore catalogues;
@@ -55,7 +58,7 @@ public class DamagedFiles {
         db.deleteFrom(SCRUB_FINDING).where(SCRUB_FINDING.POOL.eq(pool)).execute();
         List<Finding> findings = findings(estate, pool, unhealed);
         findings.forEach(f -> db.insertInto(SCRUB_FINDING)
-                .values(pool, f.drive, f.offset, f.belongsTo)
+                .values(pool, f.drive, f.offset, ShortText.of(f.belongsTo, LONGEST))
                 .execute());
         return findings;
     }

@@ -8,10 +8,13 @@ import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.notify.Notices;
 import org.vastshelf.app.store.Times;
+import org.vastshelf.core.unit.ShortText;
 
 /** What happened to hardware, and what came of it; told to the administrators too. */
 @Component
 public class HardwareEvents {
+
+    private static final int LONGEST = 1_000;
 
     private final DSLContext db;
     private final Notices notices;
@@ -27,7 +30,7 @@ public class HardwareEvents {
         texts.forEach(text -> db.insertInto(HARDWARE_EVENT)
                 .set(HARDWARE_EVENT.AT, Times.stored(at))
                 .set(HARDWARE_EVENT.SERVER, server)
-                .set(HARDWARE_EVENT.TEXT, text)
+                .set(HARDWARE_EVENT.TEXT, ShortText.of(text, LONGEST))
                 .execute());
         if (!texts.isEmpty()) {
             notices.tellAdministrators(at, texts.getFirst(), String.join(". ", texts) + ".");

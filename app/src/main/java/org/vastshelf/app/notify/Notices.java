@@ -11,6 +11,7 @@ import org.vastshelf.app.security.Role;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.NoticeRecord;
 import org.vastshelf.core.estate.Directory;
+import org.vastshelf.core.unit.ShortText;
 
 /** What people are told: written down in the caller's transaction, mailed afterwards. */
 @Component
@@ -42,8 +43,7 @@ public class Notices {
             String problem) {}
 
     public void tell(String uid, Instant at, String subject, String body) {
-        String fitting =
-                subject.length() <= LONGEST_SUBJECT ? subject : subject.substring(0, LONGEST_SUBJECT - 1) + "…";
+        String fitting = ShortText.of(subject, LONGEST_SUBJECT);
         db.insertInto(NOTICE)
                 .set(NOTICE.AT, Times.stored(at))
                 .set(NOTICE.RECIPIENT, uid)

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
@@ -42,14 +41,14 @@ public sealed interface PoolEdit {
     record JoinGroup(DriveGroup group, List<Drive> drives, boolean asCache, PaceClass paceBefore) implements PoolEdit {
         @Override
         public Optional<String> obstacle(Estate estate, Pool pool) {
-            return lost(pool).or(() -> taken(estate, drives));
+            return DriveUse.lost(pool).or(() -> DriveUse.taken(estate, drives));
         }
 
         @Override
         public Estate apply(Estate estate, Pool pool) {
             Pool grown = pool.plusGroup(group);
             return estate.withPool(group.isFast() ? grown.withFast(asCache, PaceClass.BRISK) : grown)
-                    .withDrives(used(drives, DriveState.IN_USE));
+                    .withDrives(DriveUse.used(drives, DriveState.IN_USE));
         }
 
         @Override
@@ -60,7 +59,7 @@ public sealed interface PoolEdit {
                     .toList();
             Pool bare = pool.withGroups(
                     pool.groups().stream().filter(g -> !isMine(g)).toList());
-            return released(estate, group.isFast() ? bare.withFast(false, paceBefore) : bare, leaving, drives);
+            return DriveUse.released(estate, group.isFast() ? bare.withFast(false, paceBefore) : bare, leaving, drives);
         }
 
         private boolean isMine(DriveGroup other) {
@@ -77,15 +76,17 @@ public sealed interface PoolEdit {
 
         @Override
         public Optional<String> obstacle(Estate estate, Pool pool) {
-            return lost(pool).or(() -> missing(pool, group, 0)).or(() -> taken(estate, drives));
+            return DriveUse.lost(pool)
+                    .or(() -> DriveUse.missing(pool, group, 0))
+                    .or(() -> DriveUse.taken(estate, drives));
         }
 
         @Override
         public Estate apply(Estate estate, Pool pool) {
             DriveGroup narrow = pool.groups().get(group);
-            DriveGroup wide = narrow.withMembers(
-                    Stream.concat(narrow.members().stream(), keys(drives)).toList());
-            return estate.withPool(pool.withGroup(group, wide)).withDrives(used(drives, DriveState.IN_USE));
+            DriveGroup wide = narrow.withMembers(Stream.concat(narrow.members().stream(), DriveUse.keys(drives))
+                    .toList());
+            return estate.withPool(pool.withGroup(group, wide)).withDrives(DriveUse.used(drives, DriveState.IN_USE));
         }
 
         @Override
@@ -94,7 +95,7 @@ public sealed interface PoolEdit {
             int stay = wide.members().size() - drives.size();
             List<String> leaving = wide.members().subList(stay, wide.members().size());
             Pool narrow = pool.withGroup(group, wide.withMembers(wide.members().subList(0, stay)));
-            return released(estate, narrow, leaving, drives);
+            return DriveUse.released(estate, narrow, leaving, drives);
         }
     }
 
@@ -118,7 +119,9 @@ public sealed interface PoolEdit {
 
         @Override
         public Optional<String> obstacle(Estate estate, Pool pool) {
-            return lost(pool).or(() -> missing(pool, group, place)).or(() -> taken(estate, List.of(next)));
+            return DriveUse.lost(pool)
+                    .or(() -> DriveUse.missing(pool, group, place))
+                    .or(() -> DriveUse.taken(estate, List.of(next)));
         }
 
         @Override
@@ -129,7 +132,7 @@ public sealed interface PoolEdit {
                     ? DriveState.FAILED
                     : spareBack ? DriveState.SPARE : DriveState.UNCLAIMED;
             Drive released = state == DriveState.FAILED ? there : there.wiped().in(state);
-            return estate.withPool(spareBack ? swapped.withSpares(plus(pool.spares(), old.key())) : swapped)
+            return estate.withPool(spareBack ? swapped.withSpares(DriveUse.plus(pool.spares(), old.key())) : swapped)
                     .withDrives(List.of(released, next.wiped().in(DriveState.IN_USE)));
         }
 
@@ -145,7 +148,7 @@ public sealed interface PoolEdit {
                     .withSpares(pool.spares().stream()
                             .filter(s -> !s.equals(old.key()))
                             .toList());
-            return released(
+            return DriveUse.released(
                     estate.withDrives(List.of(before.in(old.state()).withDamaged(old.damaged()))),
                     swapped,
                     List.of(there.key()),
@@ -164,7 +167,7 @@ public sealed interface PoolEdit {
     record TakeSpace(List<Map<String, Bytes>> before) implements PoolEdit {
         @Override
         public Optional<String> obstacle(Estate estate, Pool pool) {
-            return lost(pool);
+            return DriveUse.lost(pool);
         }
 
         @Override
@@ -191,20 +194,20 @@ public sealed interface PoolEdit {
     record JoinSpares(List<Drive> drives) implements PoolEdit {
         @Override
         public Optional<String> obstacle(Estate estate, Pool pool) {
-            return taken(estate, drives);
+            return DriveUse.taken(estate, drives);
         }
 
         @Override
         public Estate apply(Estate estate, Pool pool) {
             List<String> spares =
-                    Stream.concat(pool.spares().stream(), keys(drives)).toList();
-            return estate.withPool(pool.withSpares(spares)).withDrives(used(drives, DriveState.SPARE));
+                    Stream.concat(pool.spares().stream(), DriveUse.keys(drives)).toList();
+            return estate.withPool(pool.withSpares(spares)).withDrives(DriveUse.used(drives, DriveState.SPARE));
         }
 
         @Override
         public Estate undo(Estate estate, Pool pool) {
-            List<String> keys = keys(drives).toList();
-            return back(
+            List<String> keys = DriveUse.keys(drives).toList();
+            return DriveUse.back(
                     estate.withPool(pool.withSpares(pool.spares().stream()
                             .filter(s -> !keys.contains(s))
                             .toList())),
@@ -241,7 +244,7 @@ public sealed interface PoolEdit {
                     .map(d -> d.in(DriveState.SPARE))
                     .toList();
             List<String> spares =
-                    Stream.concat(pool.spares().stream(), keys(again)).toList();
+                    Stream.concat(pool.spares().stream(), DriveUse.keys(again)).toList();
             return estate.withPool(pool.withSpares(spares)).withDrives(again);
         }
     }
@@ -301,67 +304,5 @@ public sealed interface PoolEdit {
         public Estate undo(Estate estate, Pool pool) {
             return estate.withPool(pool.withLift(before));
         }
-    }
-
-    private static Optional<String> lost(Pool pool) {
-        return pool.isLost() ? Optional.of("pool " + pool.name() + " has lost data") : Optional.empty();
-    }
-
-    private static Optional<String> missing(Pool pool, int group, int place) {
-        return group < pool.groups().size()
-                        && place < pool.groups().get(group).members().size()
-                ? Optional.empty()
-                : Optional.of("group " + (group + 1) + " of pool " + pool.name() + " is not there any more");
-    }
-
-    private static Optional<String> taken(Estate estate, List<Drive> planned) {
-        return planned.stream()
-                .filter(d -> !sameUse(d, estate.drives().get(d.key())))
-                .findFirst()
-                .map(d -> "drive " + d.key() + " was put to other use meanwhile");
-    }
-
-    private static boolean sameUse(Drive planned, @Nullable Drive found) {
-        return found != null
-                && found.state() == planned.state()
-                && found.label().equals(planned.label());
-    }
-
-    private static List<Drive> used(List<Drive> drives, DriveState state) {
-        return drives.stream().map(d -> d.wiped().in(state)).toList();
-    }
-
-    /** Drives as they were before, but for those that failed, went away or were put to other use meanwhile. */
-    private static Estate back(Estate estate, List<Drive> before, DriveState used) {
-        List<Drive> again = before.stream()
-                .filter(d -> estate.drives().get(d.key()) instanceof Drive now
-                        && now.state() == used
-                        && estate.poolOf(now).isEmpty())
-                .toList();
-        return estate.withDrives(again);
-    }
-
-    /** Members that leave a pool again: back to what they were, and hot spares among them to being hot spares. */
-    private static Estate released(Estate estate, Pool pool, List<String> leaving, List<Drive> before) {
-        List<String> brought = keys(before).toList();
-        List<Drive> standIns = estate.drives(leaving).stream()
-                .filter(d -> !brought.contains(d.key()) && d.state() != DriveState.FAILED)
-                .map(d -> d.wiped().in(DriveState.SPARE))
-                .toList();
-        Estate next = estate.withPool(pool.withSpares(
-                        Stream.concat(pool.spares().stream(), keys(standIns)).toList()))
-                .withDrives(standIns);
-        for (String key : leaving) {
-            next = next.withoutRebuild(key);
-        }
-        return back(next, before, DriveState.IN_USE);
-    }
-
-    private static Stream<String> keys(List<Drive> drives) {
-        return drives.stream().map(Drive::key);
-    }
-
-    private static List<String> plus(List<String> list, String one) {
-        return Stream.concat(list.stream(), Stream.of(one)).toList();
     }
 }

@@ -62,6 +62,12 @@ class SizesTest {
     }
 
     @Test
+    void a_text_is_cut_to_what_fits() {
+        assertThat(ShortText.of("herbarium", 9)).isEqualTo("herbarium");
+        assertThat(ShortText.of("herbarium", 6)).isEqualTo("herba…").hasSize(6);
+    }
+
+    @Test
     void one_thing_is_not_many() {
         assertThat(Counted.of(1, "drive")).isEqualTo("one drive");
         assertThat(Counted.of(0, "drive")).isEqualTo("0 drives");
