@@ -2,6 +2,7 @@ package org.vastshelf.core.ledger;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
@@ -172,13 +173,20 @@ public final class Ledgers {
                 ByteKind.RESERVE,
                 "drive reserve",
                 pool.driveReserve().times(members.size()),
-                members.size() + " × " + pool.driveReserve().value());
+                String.format(
+                        Locale.ROOT,
+                        "%d × %,d",
+                        members.size(),
+                        pool.driveReserve().value()));
         add(
                 lines,
                 ByteKind.RESERVE,
                 "alignment",
                 sums.alignment,
-                "each drive rounded down to a multiple of " + pool.align().value() + " bytes");
+                String.format(
+                        Locale.ROOT,
+                        "each drive down to a multiple of %,d bytes",
+                        pool.align().value()));
         add(
                 lines,
                 ByteKind.SPARE,
