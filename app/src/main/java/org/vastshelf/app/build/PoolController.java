@@ -85,6 +85,12 @@ class PoolController {
         return add(me, name, () -> new Change.AddDrives(name, group, given(drives, model)), model);
     }
 
+    @PostMapping("/build/pools/{name}/remove-group")
+    String removeGroup(
+            @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam int group, Model model) {
+        return add(me, name, () -> new Change.RemoveGroup(name, group), model);
+    }
+
     @PostMapping("/build/pools/{name}/spares")
     String spares(
             @AuthenticationPrincipal Someone me,

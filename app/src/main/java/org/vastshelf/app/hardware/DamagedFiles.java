@@ -69,7 +69,9 @@ public class DamagedFiles {
             List<Unhealed> here = unhealed.stream()
                     .filter(b -> b.part() == part && b.address() >= 0)
                     .toList();
-            if (!here.isEmpty()) {
+            if (part == DriveGroup.Part.LEAVING) {
+                here.forEach(b -> owners.put(b, "data on their way to other groups"));
+            } else if (!here.isEmpty()) {
                 owners.putAll(
                         owners(new Part(estate, usage.load(), estate.pools().get(pool), part), here));
             }

@@ -54,6 +54,12 @@ class HardwareController {
         return "drive";
     }
 
+    @PostMapping("/build/drives/remove")
+    String remove(@AuthenticationPrincipal Someone me, @RequestParam String drive) {
+        orders.add(me.getName(), new Change.RemoveDrives(List.of(drive)));
+        return "redirect:/build/drives/" + drive;
+    }
+
     @PostMapping("/build/locate")
     String locate(@RequestParam String drive, @RequestParam boolean on) {
         hardware.locate(drive, on);

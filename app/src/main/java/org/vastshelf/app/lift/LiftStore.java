@@ -103,6 +103,13 @@ class LiftStore {
         }
     }
 
+    /** Nothing lies on the fast part of a pool that has none any more. */
+    void forget(String pool) {
+        if (db.deleteFrom(LIFT_RUN).where(LIFT_RUN.POOL.eq(pool)).execute() > 0) {
+            db.update(FILE).set(FILE.FAST_ON, "").where(FILE.FAST_ON.eq(pool)).execute();
+        }
+    }
+
     void add(Run run) {
         db.insertInto(LIFT_RUN)
                 .values(

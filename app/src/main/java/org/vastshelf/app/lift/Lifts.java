@@ -79,6 +79,8 @@ public class Lifts implements DayWork {
             int every = pool.lift().everyDays();
             if (pool.isTiered() && every > 0 && day.toEpochDay() % every == 0) {
                 run(pool.name(), midnight);
+            } else if (!pool.isTiered()) {
+                store.forget(pool.name());
             }
         }
     }

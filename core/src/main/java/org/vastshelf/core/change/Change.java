@@ -98,6 +98,26 @@ public sealed interface Change {
         }
     }
 
+    /** Takes a group out of a pool; what it holds goes to the other groups. {@code group} counts from 0. */
+    record RemoveGroup(String pool, int group) implements Change {
+        @Override
+        public String title() {
+            return "Take group " + (group + 1) + " out of pool " + pool;
+        }
+    }
+
+    /** Takes drives out of their bays, and out of all that they belong to before. */
+    record RemoveDrives(List<String> drives) implements Change {
+        public RemoveDrives {
+            drives = List.copyOf(drives);
+        }
+
+        @Override
+        public String title() {
+            return "Take " + (drives.size() == 1 ? "drive " + drives.getFirst() : drives.size() + " drives") + " out";
+        }
+    }
+
     /** Adds drives to a group that is there; {@code group} counts from 0. */
     record AddDrives(String pool, int group, List<String> drives) implements Change {
         public AddDrives {

@@ -25,6 +25,17 @@ final class DriveUse {
                 : Optional.of("group " + (group + 1) + " of pool " + pool.name() + " is not there any more");
     }
 
+    /** The group in which one of these is a member; −1 for none. */
+    static int groupWith(Pool pool, List<String> members) {
+        return members.stream().mapToInt(pool::groupOf).max().orElse(-1);
+    }
+
+    static Optional<String> noGroup(Pool pool, List<String> members) {
+        return groupWith(pool, members) >= 0
+                ? Optional.empty()
+                : Optional.of("the group is not in pool " + pool.name() + " any more");
+    }
+
     static Optional<String> taken(Estate estate, List<Drive> planned) {
         return planned.stream()
                 .filter(d -> !sameUse(d, estate.drives().get(d.key())))

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
@@ -73,6 +74,66 @@ final class HardwarePlans {
         }
     }
 
+    static void removeDrives(PlanDraft draft, Usage usage, Change.RemoveDrives change) {
+        List<String> chosen = change.drives();
+        for (String key : chosen) {
+            if (!draft.estate().drives().containsKey(key)) {
+                draft.refuse("drive " + key + ": name", "There is no drive '" + key + "'", "rescan");
+                return;
+            }
+        }
+        if (chosen.isEmpty()) {
+            draft.refuse("drives: none", "No drive is chosen", "choose at least 1");
+            return;
+        }
+        for (Pool pool : List.copyOf(draft.estate().pools().values())) {
+            if (!leavePool(draft, usage, pool, chosen)) {
+                return;
+            }
+        }
+        draft.step(new Step.TakeOutDrives(draft.estate().drives(chosen)));
+    }
+
+    /** Gets the chosen drives out of a pool; false, and a refusal, when that would lose data. */
+    private static boolean leavePool(PlanDraft draft, Usage usage, Pool pool, List<String> chosen) {
+        String key = "pool " + pool.name() + ": ";
+        List<String> spares = pool.spares().stream().filter(chosen::contains).toList();
+        if (!pool.members().isEmpty() && chosen.containsAll(pool.members())) {
+            boolean moved = moveOff(draft, usage, pool, List.of(pool), key);
+            if (moved) {
+                PoolEdits.dissolve(draft, draft.estate().pools().get(pool.name()));
+                draft.confirm(key + "dissolved", "Pool " + pool.name() + " is dissolved");
+            }
+            return moved;
+        }
+        if (!spares.isEmpty()) {
+            PoolEdits.releaseSpares(draft, new Change.ReleaseSpares(pool.name(), spares));
+        }
+        for (DriveGroup group : pool.groups()) {
+            List<String> going =
+                    group.members().stream().filter(chosen::contains).toList();
+            if (!going.isEmpty() && going.size() < group.members().size()) {
+                draft.refuse(
+                        key + going.getFirst(),
+                        "Drive " + going.getFirst() + " is a member of a "
+                                + group.layout().title() + " group of pool " + pool.name() + ", which holds data on it",
+                        "replace it by another drive, or take the whole group out");
+                return false;
+            }
+            if (!going.isEmpty()) {
+                Pool now = draft.estate().pools().get(pool.name());
+                PoolGrowth.removeGroup(
+                        draft, usage, new Change.RemoveGroup(pool.name(), now.groupOf(going.getFirst())));
+                if (draft.estate()
+                        .poolOf(draft.estate().drives().get(going.getFirst()))
+                        .isPresent()) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
     private static boolean isIn(PlanDraft draft, String drive, Enclosure enclosure) {
         Drive found = draft.estate().drives().get(drive);
         return found != null && found.enclosureKey().equals(enclosure.key());
@@ -93,7 +154,7 @@ final class HardwarePlans {
                                 + UnitSystem.BINARY.format(
                                         usage.of(volume.name()).used())
                                 + " on pool " + pool.name()
-                                + " has nowhere to go; taking the enclosure out would lose it",
+                                + " has nowhere to go; going on would lose it",
                         "make room on another pool");
                 return false;
             }

@@ -23,6 +23,8 @@ public final class Planner {
                 case Change.AddDrives add -> PoolGrowth.addDrives(draft, usage, add);
                 case Change.ReplaceDrives replace -> PoolGrowth.replace(draft, usage, replace);
                 case Change.TakeSpace take -> PoolGrowth.takeSpace(draft, take.pool());
+                case Change.RemoveGroup remove -> PoolGrowth.removeGroup(draft, usage, remove);
+                case Change.RemoveDrives remove -> HardwarePlans.removeDrives(draft, usage, remove);
                 case Change.AddSpares add -> PoolEdits.addSpares(draft, add);
                 case Change.ReleaseSpares release -> PoolEdits.releaseSpares(draft, release);
                 case Change.SetPoolReserve reserve -> PoolEdits.setReserve(draft, usage, reserve);

@@ -57,13 +57,104 @@ public sealed interface PoolEdit {
                     .filter(g -> isMine(g))
                     .flatMap(g -> g.members().stream())
                     .toList();
-            Pool bare = pool.withGroups(
-                    pool.groups().stream().filter(g -> !isMine(g)).toList());
+            List<DriveGroup> rest =
+                    pool.groups().stream().filter(g -> !isMine(g)).toList();
+            // When another group was taken out and could not come back, all data lie on this one: it stays.
+            if (rest.stream().noneMatch(g -> g.part() == DriveGroup.Part.BULK)) {
+                return estate;
+            }
+            Pool bare = pool.withGroups(rest);
             return DriveUse.released(estate, group.isFast() ? bare.withFast(false, paceBefore) : bare, leaving, drives);
         }
 
         private boolean isMine(DriveGroup other) {
             return other.members().stream().anyMatch(group.members()::contains);
+        }
+    }
+
+    /** A group that takes nothing new from now on, so that it can be taken out. */
+    record Retire(List<String> members, DriveGroup.Part before) implements PoolEdit {
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return DriveUse.lost(pool).or(() -> DriveUse.noGroup(pool, members));
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            return marked(estate, pool, DriveGroup.Part.LEAVING);
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            return marked(estate, pool, before);
+        }
+
+        private Estate marked(Estate estate, Pool pool, DriveGroup.Part part) {
+            int index = DriveUse.groupWith(pool, members);
+            return index < 0
+                    ? estate
+                    : estate.withPool(
+                            pool.withGroup(index, pool.groups().get(index).as(part)));
+        }
+    }
+
+    /**
+     * A retired group that goes, once all it held lies on the others.
+     *
+     * @param index its place among the groups
+     * @param paceAfter what the pool is without it
+     */
+    record Leave(
+            int index,
+            DriveGroup group,
+            List<Drive> drives,
+            boolean cacheBefore,
+            PaceClass paceBefore,
+            PaceClass paceAfter)
+            implements PoolEdit {
+        @Override
+        public boolean copies() {
+            return true;
+        }
+
+        @Override
+        public PoolEdit on(Estate estate, Pool pool) {
+            int now = DriveUse.groupWith(pool, group.members());
+            DriveGroup there = pool.groups().get(now);
+            return new Leave(now, there, estate.drives(there.members()), pool.fastAsCache(), pool.pace(), paceAfter);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate, Pool pool) {
+            return DriveUse.lost(pool).or(() -> DriveUse.noGroup(pool, group.members()));
+        }
+
+        @Override
+        public Estate apply(Estate estate, Pool pool) {
+            List<DriveGroup> rest = new ArrayList<>(pool.groups());
+            rest.remove(index);
+            Pool without = pool.withGroups(rest);
+            return estate.withPool(without.isMixed() ? without : without.withFast(false, paceAfter))
+                    .withDrives(drives.stream()
+                            .map(d -> d.state() == DriveState.FAILED
+                                    ? d
+                                    : d.wiped().in(DriveState.UNCLAIMED))
+                            .toList());
+        }
+
+        @Override
+        public Estate undo(Estate estate, Pool pool) {
+            boolean allThere = drives.stream()
+                    .allMatch(d -> estate.drives().get(d.key()) instanceof Drive now
+                            && (now.isFree() || now.state() == d.state())
+                            && estate.poolOf(now).isEmpty());
+            if (!allThere) {
+                return estate;
+            }
+            List<DriveGroup> again = new ArrayList<>(pool.groups());
+            again.add(Math.min(index, again.size()), group);
+            return estate.withPool(pool.withGroups(again).withFast(cacheBefore, paceBefore))
+                    .withDrives(drives);
         }
     }
 

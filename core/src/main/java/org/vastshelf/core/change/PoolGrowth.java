@@ -1,6 +1,7 @@
 package org.vastshelf.core.change;
 
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -69,7 +70,7 @@ final class PoolGrowth {
                 pool,
                 new PoolEdit.JoinGroup(group, drives, change.asCache(), pool.pace()));
         draft.permanent("The layout of the new group of " + pool.name()
-                + " can't be changed, and it can't be taken out again. Undoing means moving off what the pool holds.");
+                + " can't be changed. Undoing means taking the group out, which copies what it holds to the others.");
         if (change.layout() == org.vastshelf.core.layout.Layout.RAID_0 && !change.asCache()) {
             draft.confirm(key + "unsafe", "A group without protection puts all of " + pool.name() + " at risk");
         }
@@ -93,6 +94,81 @@ final class PoolGrowth {
                 yield false;
             }
         };
+    }
+
+    static void removeGroup(PlanDraft draft, Usage usage, Change.RemoveGroup change) {
+        String key = "pool " + change.pool() + ": ";
+        draft.pool(change.pool()).filter(pool -> hasDrives(draft, pool, key)).ifPresent(pool -> {
+            if (change.group() < 0 || change.group() >= pool.groups().size()) {
+                draft.refuse(
+                        key + "group",
+                        "group is " + change.group() + ", must be 0 to "
+                                + (pool.groups().size() - 1),
+                        "");
+                return;
+            }
+            removeGroup(draft, usage, pool, change.group(), key);
+        });
+    }
+
+    private static void removeGroup(PlanDraft draft, Usage usage, Pool pool, int index, String key) {
+        DriveGroup group = pool.groups().get(index);
+        List<DriveGroup> others = new ArrayList<>(pool.groups());
+        others.remove(index);
+        Optional<DriveGroup> bulk =
+                others.stream().filter(g -> g.part() == DriveGroup.Part.BULK).findFirst();
+        if (group.isLeaving() || bulk.isEmpty()) {
+            draft.refuse(
+                    key + "last",
+                    group.isLeaving()
+                            ? "Group " + (index + 1) + " of " + pool.name() + " is on its way out already"
+                            : "Group " + (index + 1) + " is all the bulk that " + pool.name() + " has",
+                    group.isLeaving() ? "" : "move its volumes off and dissolve it");
+            return;
+        }
+        Bytes data = Ledgers.data(draft.estate(), pool.withGroups(List.of(group)));
+        Bytes free = Ledgers.ofPool(draft.estate(), usage, pool).free();
+        if (data.isMoreThan(free)) {
+            draft.refuse(
+                    key + "space",
+                    "Group " + (index + 1) + " gives " + UnitSystem.BINARY.format(data) + " and " + pool.name()
+                            + " has " + UnitSystem.BINARY.format(free) + " free; taking it out would lose data",
+                    "move volumes off, or add a group first");
+            return;
+        }
+        Bytes whole = Ledgers.data(draft.estate(), pool);
+        double held = whole.isZero()
+                ? 0
+                : data.value() * usedOf(draft.estate(), usage, pool).shareOf(whole);
+        List<Drive> drives = draft.estate().drives(group.members());
+        double rate = drives.getFirst().kind().rates().rebuildMiBps() * Bytes.MIB * drives.size();
+        String what = "group " + (index + 1) + " of pool " + pool.name();
+        step(
+                draft,
+                "Let " + what + " take nothing new",
+                Duration.ofSeconds(2),
+                pool,
+                new PoolEdit.Retire(group.members(), group.part()));
+        step(
+                draft,
+                "Copy " + UnitSystem.BINARY.format(Bytes.of((long) held)) + " off " + what + " and release its "
+                        + Counted.of(drives.size(), "drive"),
+                Duration.ofSeconds(30 + (long) (held / rate)),
+                pool,
+                new PoolEdit.Leave(
+                        index,
+                        group,
+                        drives,
+                        pool.fastAsCache(),
+                        pool.pace(),
+                        draft.estate()
+                                .drives()
+                                .get(bulk.get().members().getFirst())
+                                .kind()
+                                .pace()));
+        draft.fine(
+                key + "space",
+                "What it holds fits on the other groups: " + UnitSystem.BINARY.format(free.minus(data)) + " stay free");
     }
 
     static void addDrives(PlanDraft draft, Usage usage, Change.AddDrives change) {

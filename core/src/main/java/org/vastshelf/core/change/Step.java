@@ -3,6 +3,7 @@ package org.vastshelf.core.change;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
@@ -427,6 +428,46 @@ public sealed interface Step {
         @Override
         public Estate undo(Estate estate) {
             return estate.withEnclosure(enclosure).withDrives(drives);
+        }
+    }
+
+    /** Drives that somebody takes out of their bays. */
+    record TakeOutDrives(List<Drive> drives) implements Step {
+        @Override
+        public String title() {
+            return "Take " + Counted.of(drives.size(), "drive") + " out of the bays";
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(10);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return drives.stream()
+                    .flatMap(d -> Stream.ofNullable(estate.drives().get(d.key())))
+                    .filter(d -> estate.poolOf(d).isPresent())
+                    .findFirst()
+                    .map(d -> "drive " + d.key() + " belongs to pool "
+                            + estate.poolOf(d).orElseThrow().name());
+        }
+
+        @Override
+        public Step on(Estate estate) {
+            return new TakeOutDrives(drives.stream()
+                    .flatMap(d -> Stream.ofNullable(estate.drives().get(d.key())))
+                    .toList());
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate.withoutDrives(drives.stream().map(Drive::key).toList());
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate.withDrives(drives);
         }
     }
 

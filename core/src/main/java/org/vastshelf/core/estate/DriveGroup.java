@@ -20,7 +20,9 @@ public record DriveGroup(Layout layout, List<String> members, Part part, Map<Str
     /** What a group is for. */
     public enum Part {
         BULK("bulk"),
-        FAST("fast");
+        FAST("fast"),
+        /** On its way out: what it holds is being copied to the other groups, and nothing new comes. */
+        LEAVING("leaving");
 
         private final String title;
 
@@ -40,6 +42,14 @@ public record DriveGroup(Layout layout, List<String> members, Part part, Map<Str
 
     public static DriveGroup bulk(Layout layout, List<String> members) {
         return new DriveGroup(layout, members, Part.BULK, Map.of(), false);
+    }
+
+    public DriveGroup as(Part next) {
+        return new DriveGroup(layout, members, next, counted, lost);
+    }
+
+    public boolean isLeaving() {
+        return part == Part.LEAVING;
     }
 
     public boolean isFast() {

@@ -78,7 +78,10 @@ public record Pool(
     public String layoutTitle() {
         return groups.stream()
                 .collect(java.util.stream.Collectors.groupingBy(
-                        g -> g.layout().title() + (g.isFast() ? ", fast" : ""),
+                        g -> g.layout().title()
+                                + (g.part() == DriveGroup.Part.BULK
+                                        ? ""
+                                        : ", " + g.part().title()),
                         java.util.LinkedHashMap::new,
                         java.util.stream.Collectors.counting()))
                 .entrySet()

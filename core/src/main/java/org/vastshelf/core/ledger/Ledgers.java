@@ -31,6 +31,7 @@ public final class Ledgers {
             "stranded",
             "protection",
             "read cache",
+            "leaving",
             "pool reserve",
             "live files",
             "snapshots",
@@ -72,7 +73,7 @@ public final class Ledgers {
             return pool.reserved();
         }
         return Bytes.sum(pool.groups().stream()
-                .filter(g -> !(g.isFast() && pool.fastAsCache()))
+                .filter(g -> !g.isLeaving() && !(g.isFast() && pool.fastAsCache()))
                 .map(g -> spaceOf(estate, pool, g).data())
                 .toList());
     }
@@ -94,12 +95,17 @@ public final class Ledgers {
         List<Line> lines = new ArrayList<>();
         Bytes label = pool.isReservation() ? pool.reserved() : addHardware(lines, estate, pool);
         Bytes data = data(estate, pool);
-        Bytes usable = data.minusOrZero(pool.reserve());
-        add(lines, ByteKind.RESERVE, "pool reserve", data.minus(usable), "kept back in the pool");
+        Bytes leaving = data(estate, pool, DriveGroup.Part.LEAVING);
         List<Volume> coming = estate.volumes().values().stream()
                 .filter(v -> v.movingTo().filter(pool.name()::equals).isPresent())
                 .toList();
-        return withVolumes(lines, label, usable, estate.volumesOn(pool.name()).toList(), coming, usage);
+        return withVolumes(
+                lines,
+                label,
+                new Room(data, leaving, pool.reserve()),
+                estate.volumesOn(pool.name()).toList(),
+                coming,
+                usage);
     }
 
     /** What a volume was promised and what became of it; what it uses beyond its size is part of the whole. */
@@ -228,8 +234,11 @@ public final class Ledgers {
         }
     }
 
+    /** What a pool has for its volumes, and what it would like to keep back. */
+    private record Room(Bytes data, Bytes leaving, Bytes reserve) {}
+
     private static ByteLedger withVolumes(
-            List<Line> lines, Bytes label, Bytes usable, List<Volume> volumes, List<Volume> coming, Usage usage) {
+            List<Line> lines, Bytes label, Room room, List<Volume> volumes, List<Volume> coming, Usage usage) {
         Bytes live =
                 Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
         Bytes snapshots = Bytes.sum(
@@ -239,6 +248,13 @@ public final class Ledgers {
                 .map(v -> v.size().minusOrZero(usage.of(v.name()).used()))
                 .toList());
         Bytes promised = Bytes.sum(volumes.stream().map(Volume::size).toList());
+        Bytes taken = live.plus(snapshots).plus(unusedThick);
+        // Where more was taken than reserve and leaving groups allow, they have what is left.
+        Bytes kept = room.reserve.min(room.data.minusOrZero(taken));
+        Bytes leaving =
+                room.leaving.min(room.data.plus(room.leaving).minus(kept).minus(taken));
+        add(lines, ByteKind.RESERVE, "leaving", leaving, "a group that is being taken out");
+        add(lines, ByteKind.RESERVE, "pool reserve", kept, "kept back in the pool");
         add(
                 lines,
                 ByteKind.LIVE,
@@ -247,13 +263,13 @@ public final class Ledgers {
                 "allocated by the files of " + (volumes.size() == 1 ? "one volume" : volumes.size() + " volumes"));
         add(lines, ByteKind.SNAPSHOTS, "snapshots", snapshots, "held by snapshots alone");
         add(lines, ByteKind.PROMISED, "promised, not used yet", unusedThick, "thick volumes' sizes less what they use");
-        Bytes left = usable.minus(live).minus(snapshots).minus(unusedThick);
+        Bytes left = room.data.plus(room.leaving).minus(leaving).minus(kept).minus(taken);
         Bytes held =
                 Bytes.sum(coming.stream().map(v -> taken(usage, v)).toList()).min(left);
         add(lines, ByteKind.PROMISED, "held for moves", held, "room for volumes that are on their way");
         Bytes free = left.minus(held);
         lines.add(new Line(ByteKind.FREE, "free", free, "what is left for volumes"));
-        return new ByteLedger(label, lines, promised.minusOrZero(usable));
+        return new ByteLedger(label, lines, promised.minusOrZero(room.data.minusOrZero(room.reserve)));
     }
 
     private static void add(List<Line> lines, ByteKind kind, String title, Bytes bytes, String how) {

@@ -254,8 +254,48 @@ class EditsTest {
     @Test
     void an_enclosure_whose_volumes_have_nowhere_to_go_stays() {
         assertThat(refusal(new Change.RemoveEnclosure("hill", 1)))
-                .startsWith(
-                        "Volume film with 2.00 TiB on pool oak has nowhere to go; taking the enclosure out would lose it");
+                .startsWith("Volume film with 2.00 TiB on pool oak has nowhere to go; going on would lose it");
+    }
+
+    @Test
+    void a_group_is_taken_out_when_the_others_can_hold_what_it_holds() {
+        Estate wider = plan(estate(), new Change.AddGroup("oak", bays(9, 12), Layout.RAID_5, false, false))
+                .after();
+        Bytes free = Ledgers.ofPool(wider, USAGE, wider.pools().get("oak")).free();
+        Plan out = plan(wider, new Change.RemoveGroup("oak", 1));
+        assertThat(out.isRefused()).as(out.checks().toString()).isFalse();
+        assertThat(out.after()).isEqualTo(estate());
+        Estate leaving = out.steps().getFirst().apply(wider);
+        Bytes data = Ledgers.data(wider, wider.pools().get("oak"))
+                .minus(Ledgers.data(leaving, leaving.pools().get("oak")));
+        assertThat(Ledgers.ofPool(leaving, USAGE, leaving.pools().get("oak")).free())
+                .isEqualTo(free.minus(data));
+        assertThat(out.steps().getLast().on(leaving).undo(out.after())).isEqualTo(leaving);
+        Plan full = plan(
+                wider,
+                new Change.ComposeVolume(
+                        Samples.volume("moss", "oak", free.minus(data).value() / Bytes.GIB + 1, false)),
+                new Change.RemoveGroup("oak", 1));
+        assertThat(full.checks()).anyMatch(c -> c.text().endsWith("taking it out would lose data"));
+        assertThat(refusal(new Change.RemoveGroup("oak", 0)))
+                .isEqualTo("Group 1 is all the bulk that oak has; move its volumes off and dissolve it");
+        assertThat(refusal(new Change.RemoveGroup("oak", 3))).isEqualTo("group is 3, must be 0 to 0");
+    }
+
+    @Test
+    void drives_are_taken_out_of_what_they_belong_to_first() {
+        Plan free = plan(estate(), new Change.RemoveDrives(bays(9, 10)));
+        assertThat(free.after().drives()).doesNotContainKeys("hill/1/9", "hill/1/10");
+        assertThat(refusal(new Change.RemoveDrives(bays(1, 1))))
+                .startsWith("Drive hill/1/1 is a member of a ")
+                .endsWith("replace it by another drive, or take the whole group out");
+        Estate wider = plan(estate(), new Change.AddGroup("oak", bays(9, 12), Layout.RAID_5, false, false))
+                .after();
+        Plan group = plan(wider, new Change.RemoveDrives(bays(9, 12)));
+        assertThat(group.steps().stream().map(s -> s.title().replaceFirst(" .*", "")))
+                .containsExactly("Let", "Copy", "Take");
+        assertThat(group.after().pools().get("oak")).isEqualTo(estate().pools().get("oak"));
+        assertThat(refusal(new Change.RemoveDrives(List.of("hill/9/9")))).startsWith("There is no drive 'hill/9/9'");
     }
 
     @Test

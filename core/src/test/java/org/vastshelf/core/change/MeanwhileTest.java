@@ -156,7 +156,12 @@ class MeanwhileTest {
     void whatever_fails_between_the_steps_no_drive_is_counted_twice_and_ledgers_add_up(@ForAll long seed) {
         Random random = new Random(seed);
         Estate now = estate();
-        Plan plan = Planner.plan(now, USAGE, List.of(any(random), any(random)));
+        List<Change> changes = random.nextInt(4) == 0
+                ? List.of(
+                        new Change.AddGroup("oak", bays(15, 16), Layout.RAID_1, false, false),
+                        new Change.RemoveGroup("oak", random.nextInt(2)))
+                : List.of(any(random), any(random));
+        Plan plan = Planner.plan(now, USAGE, changes);
         Assume.that(!plan.isRefused());
         List<Step> steps = plan.steps();
         List<Step> done = new java.util.ArrayList<>();
@@ -210,7 +215,7 @@ class MeanwhileTest {
     /** Changes that need different drives, so that two of them go together. */
     private static Change any(Random random) {
         int member = 1 + random.nextInt(6);
-        return switch (random.nextInt(6)) {
+        return switch (random.nextInt(7)) {
             case 0 ->
                 new Change.ReplaceDrives(
                         "oak", List.of(new Change.Swap("hill/1/" + member, "hill/1/12")), random.nextBoolean());
@@ -218,7 +223,8 @@ class MeanwhileTest {
             case 2 -> new Change.AddDrives("oak", 0, List.of("hill/1/14"));
             case 3 -> new Change.ReleaseSpares("oak", List.of("hill/1/7"));
             case 4 -> new Change.SetPoolReserve("oak", Bytes.gib(1 + random.nextInt(100)));
-            default -> new Change.AddGroup("oak", bays(15, 16), Layout.RAID_1, false, false);
+            case 5 -> new Change.RemoveDrives(List.of("hill/1/7"));
+            default -> new Change.AddGroup("oak", bays(15, 16), Layout.RAID_1, random.nextBoolean(), true);
         };
     }
 
