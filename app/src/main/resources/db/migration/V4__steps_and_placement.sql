@@ -28,6 +28,7 @@ ALTER TABLE file ADD COLUMN fast_on VARCHAR(40) NOT NULL DEFAULT '';
 CREATE TABLE lift_run (
     pool          VARCHAR(40) NOT NULL,
     at            DATETIME(6) NOT NULL,
+    seconds       BIGINT      NOT NULL,
     risen_files   BIGINT      NOT NULL,
     risen_bytes   BIGINT      NOT NULL,
     sunk_files    BIGINT      NOT NULL,

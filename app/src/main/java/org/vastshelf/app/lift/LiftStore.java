@@ -4,11 +4,13 @@ import static org.jooq.impl.DSL.row;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.LIFT_RUN;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.lift.Lifts.Ride;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.LiftPlan;
@@ -25,24 +27,6 @@ class LiftStore {
     LiftStore(DSLContext db) {
         this.db = db;
     }
-
-    /**
-     * One run.
-     *
-     * @param waiting bytes that are wanted in the fast part and have to wait for the next run
-     * @param served share of the accesses that the fast part serves after it, 0 to 1
-     * @param possible share that it would serve with the busiest files on it, as many as fit
-     */
-    record Run(
-            String pool,
-            Instant at,
-            long risenFiles,
-            Bytes risen,
-            long sunkFiles,
-            Bytes sunk,
-            Bytes waiting,
-            double served,
-            double possible) {}
 
     private record Key(int catalogue, int folder, byte[] name) {}
 
@@ -110,30 +94,31 @@ class LiftStore {
         }
     }
 
-    void add(Run run) {
+    void add(String pool, Ride ride) {
         db.insertInto(LIFT_RUN)
                 .values(
-                        run.pool,
-                        Times.stored(run.at),
-                        run.risenFiles,
-                        run.risen.value(),
-                        run.sunkFiles,
-                        run.sunk.value(),
-                        run.waiting.value(),
-                        run.served,
-                        run.possible)
+                        pool,
+                        Times.stored(ride.at()),
+                        ride.lasted().toSeconds(),
+                        ride.risenFiles(),
+                        ride.risen().value(),
+                        ride.sunkFiles(),
+                        ride.sunk().value(),
+                        ride.waiting().value(),
+                        ride.served(),
+                        ride.possible())
                 .execute();
     }
 
     /** Newest first. */
-    List<Run> runs(String pool, int limit) {
+    List<Ride> rides(String pool, int limit) {
         return db.selectFrom(LIFT_RUN)
                 .where(LIFT_RUN.POOL.eq(pool))
                 .orderBy(LIFT_RUN.AT.desc())
                 .limit(limit)
-                .fetch(r -> new Run(
-                        r.getPool(),
+                .fetch(r -> new Ride(
                         Times.instant(r.getAt()),
+                        Duration.ofSeconds(r.getSeconds()),
                         r.getRisenFiles(),
                         Bytes.of(r.getRisenBytes()),
                         r.getSunkFiles(),

@@ -46,7 +46,10 @@ public class Lifts implements DayWork {
     /**
      * One run as people read it.
      *
-     * @param lasted copying, at the limit of the pool's rule
+     * @param lasted copying, at the limit that the pool's rule had then
+     * @param waiting bytes that are wanted in the fast part and have to wait for the next run
+     * @param served share of the accesses that the fast part serves after it, 0 to 1
+     * @param possible share that it would serve with the busiest files on it, as many as fit
      */
     public record Ride(
             Instant at,
@@ -93,10 +96,10 @@ public class Lifts implements DayWork {
     @Transactional
     public Ride run(String name) {
         Pool pool = tiered(name);
-        if (estates.load().servers().get(pool.server()).dark()) {
-            throw new IllegalArgumentException("File server " + pool.server() + " is without power");
-        }
-        return run(name, clock.instant()).orElseThrow();
+        String why = pool.isLost()
+                ? "Pool " + name + " has lost data"
+                : "File server " + pool.server() + " is without power";
+        return run(name, clock.instant()).orElseThrow(() -> new IllegalArgumentException(why));
     }
 
     private Pool tiered(String name) {
@@ -117,18 +120,20 @@ public class Lifts implements DayWork {
         Bytes room = LiftPlan.room(estate, usage.load(), pool);
         LiftPlan plan = LiftPlan.of(files.items(), room, pool.lift().budget());
         store.carry(files, plan);
-        LiftStore.Run run = new LiftStore.Run(
-                name,
+        Bytes risen = bytes(plan.rising());
+        Bytes sunk = bytes(plan.sinking());
+        Ride ride = new Ride(
                 at,
+                Duration.ofSeconds(risen.plus(sunk).value() / (pool.lift().limitMibps() * Bytes.MIB)),
                 plan.rising().size(),
-                bytes(plan.rising()),
+                risen,
                 plan.sinking().size(),
-                bytes(plan.sinking()),
+                sunk,
                 plan.waiting(),
                 plan.served(),
                 LiftPlan.possible(files.items(), room));
-        store.add(run);
-        return Optional.of(ride(pool, run));
+        store.add(name, ride);
+        return Optional.of(ride);
     }
 
     private List<Integer> catalogues(Estate estate, String pool) {
@@ -141,20 +146,6 @@ public class Lifts implements DayWork {
 
     private static Bytes bytes(List<LiftPlan.Item> items) {
         return Bytes.sum(items.stream().map(LiftPlan.Item::allocated).toList());
-    }
-
-    private static Ride ride(Pool pool, LiftStore.Run run) {
-        long seconds = run.risen().plus(run.sunk()).value() / (pool.lift().limitMibps() * Bytes.MIB);
-        return new Ride(
-                run.at(),
-                Duration.ofSeconds(seconds),
-                run.risenFiles(),
-                run.risen(),
-                run.sunkFiles(),
-                run.sunk(),
-                run.waiting(),
-                run.served(),
-                run.possible());
     }
 
     /** How the fast part of a pool is used; empty when it has none that adds space. */
@@ -175,7 +166,6 @@ public class Lifts implements DayWork {
 
     /** The last runs of a pool's lift, newest first. */
     public List<Ride> rides(String name) {
-        Pool pool = tiered(name);
-        return store.runs(name, RUNS).stream().map(r -> ride(pool, r)).toList();
+        return store.rides(tiered(name).name(), RUNS);
     }
 }
