@@ -45,4 +45,15 @@ class ArchitectureTest {
             .callMethod(java.time.Instant.class, "now")
             .orShould()
             .callMethod(java.time.LocalDate.class, "now");
+
+    @ArchTest
+    static final ArchRule TRANSACTIONS_BEGIN_IN_ONE_PLACE = noClasses()
+            .that()
+            .doNotHaveFullyQualifiedName("org.vastshelf.app.store.Transactions")
+            .should()
+            .dependOnClassesThat()
+            .haveFullyQualifiedName("org.springframework.transaction.annotation.Transactional")
+            .orShould()
+            .dependOnClassesThat()
+            .haveFullyQualifiedName("org.springframework.transaction.support.TransactionTemplate");
 }

@@ -47,7 +47,16 @@ public final class Samples {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
+    }
+
+    /** The estate with solid-state drives in these bays. */
+    public static Estate solidState(Estate estate, List<String> bays) {
+        return estate.withDrives(bays.stream()
+                .map(estate.drives()::get)
+                .map(d -> Drive.fresh(d.server(), d.enclosure(), d.bay(), d.label(), DriveKind.SOLID_STATE))
+                .toList());
     }
 
     public static List<String> bays(int count) {
@@ -61,7 +70,7 @@ public final class Samples {
     }
 
     public static Share share(AccessRule... access) {
-        return new Share("film", "film", true, false, true, List.of(access), List.of());
+        return new Share("film", "film", true, false, true, List.of(access), List.of(), java.util.Optional.empty());
     }
 
     /** Levels in bytes; 0 for none. */

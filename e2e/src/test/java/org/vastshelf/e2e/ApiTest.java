@@ -40,7 +40,7 @@ class ApiTest {
             delimiter = '|',
             value = {
                 "{\"drives\":[{\"bytes\":-5}]} | drives[0].bytes is -5, must be at least 1",
-                "{\"drives\":[{\"bytes\":\"x\"}]} | drives[0].bytes is 'x', must be a long",
+                "{\"drives\":[{\"bytes\":\"x\"}]} | drives[0].bytes is of another kind, must be a long",
                 "{\"drives\":[{\"bytes\":5000000000,\"count\":0}]} | drives[0].count is 0, must be 1 to 1000",
                 "{\"drives\":[]} | drives holds 0 drives, must be 1 to 1000",
                 "{} | drives is missing, must list drives as {\"bytes\":…,\"count\":…}",
@@ -145,7 +145,8 @@ class ApiTest {
                     "odile",
                     "/api/v1/orders",
                     "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"" + name
-                            + "\",\"server\":\"fernhill\",\"drives\":[],\"layout\":\"RAID_0\",\"spares\":0}]}");
+                            + "\",\"server\":\"fernhill\",\"drives\":[],\"layout\":\"RAID_0\",\"spares\":0,"
+                            + "\"surfaceCheck\":false}]}");
             assertThat(reply.status()).isEqualTo(400);
             assertThat(reply.detail()).startsWith("pool name ");
         }
@@ -156,7 +157,7 @@ class ApiTest {
         App.Reply reply =
                 App.post("odile", "/api/v1/orders", "{\"changes\":[{\"change\":\"ComposePool\",\"name\":\"x\"}]}");
         assertThat(reply.status()).isEqualTo(400);
-        assertThat(reply.detail()).startsWith("changes[0] lacks a member that is needed");
+        assertThat(reply.detail()).startsWith("changes[0].").contains("is missing or null");
     }
 
     @Test
@@ -296,7 +297,15 @@ class ApiTest {
                 .path("id")
                 .asLong();
         assertThat(App.post("tomas", "/api/v1/orders/" + id + "/pause", "").detail())
-                .isEqualTo("Order " + id + " is draft, must be running");
+                .isEqualTo("Order " + id + " is in work, must be running");
+        assertThat(App.post("tomas", "/api/v1/orders/" + id + "/carry-out", "").detail())
+                .isEqualTo("Order " + id + " is in odile's work, must be called ready first");
+        assertThat(App.post("tomas", "/api/v1/orders/" + id + "/ready", "").status())
+                .isEqualTo(403);
+        App.post("odile", "/api/v1/orders/" + id + "/ready", "");
+        assertThat(App.post("odile", "/api/v1/orders/" + id + "/strike", "{\"position\":0,\"struck\":true}")
+                        .status())
+                .isEqualTo(409);
         App.post("tomas", "/api/v1/orders/" + id + "/carry-out", "");
         assertThat(App.post("tomas", "/api/v1/orders/" + id + "/pause", "").status())
                 .isEqualTo(200);

@@ -48,7 +48,7 @@ final class CrashRig implements AutoCloseable {
                 .redirectErrorStream(true)
                 .redirectOutput(new File(data.toFile(), "out.log"))
                 .start();
-        for (int i = 0; i < 900 && process.isAlive(); i++) {
+        for (int i = 0; i < 2_400 && process.isAlive(); i++) {
             try {
                 if (send("GET", "/actuator/health/readiness", "").statusCode() == 200) {
                     return;

@@ -10,8 +10,9 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.desk.DeskClients;
-import org.vastshelf.app.desk.DeskService;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.FilePath;
@@ -25,15 +26,15 @@ import org.vastshelf.core.unit.Bytes;
 class RollUpTest {
 
     private static final String SHARE = "film";
-    private final DeskService desk = App.bean(DeskService.class);
+    private final FileRoad desk = App.bean(FileRoad.class);
     private final CatalogueStore catalogues = App.bean(CatalogueStore.class);
     private final Share share = App.bean(EstateStore.class).load().shares().get(SHARE);
     private final Volume volume = App.bean(EstateStore.class).load().volumes().get(SHARE);
     private final Map<FilePath, Bytes> expected = new HashMap<>();
 
     private void operate(Kind kind, FilePath path, Bytes bytes) {
-        DeskService.Result result =
-                desk.perform(new FileOperation(kind, "suki", SHARE, path, bytes, DeskClients.of(share, "suki")));
+        Outcome result =
+                desk.perform(new FileOperation(kind, "suki", SHARE, path, bytes, Workstations.of(share, "suki")));
         assertThat(result.verdict().allowed()).as(result.verdict().reason()).isTrue();
     }
 

@@ -10,11 +10,14 @@ import org.springframework.security.access.AccessDeniedException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
-import org.vastshelf.app.desk.DeskService;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.store.EstateStore;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.exc.InvalidFormatException;
+import tools.jackson.databind.exc.MismatchedInputException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 
 /** Turns what was refused into problem details (RFC 9457). */
 @RestControllerAdvice(basePackageClasses = ApiErrors.class)
@@ -26,12 +29,18 @@ class ApiErrors {
         return problem(HttpStatus.BAD_REQUEST, refused);
     }
 
+    /** What hardware can't do without leaving a state that must not be. */
+    @ExceptionHandler(EstateStore.NotWhole.class)
+    ProblemDetail notWhole(EstateStore.NotWhole refused) {
+        return problem(HttpStatus.CONFLICT, refused);
+    }
+
     @ExceptionHandler(OrderService.NotReady.class)
     ProblemDetail notReady(OrderService.NotReady refused) {
         return problem(HttpStatus.CONFLICT, refused);
     }
 
-    @ExceptionHandler({DeskService.NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})
+    @ExceptionHandler({NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})
     ProblemDetail missing(RuntimeException missing) {
         return problem(HttpStatus.NOT_FOUND, missing);
     }
@@ -59,6 +68,19 @@ class ApiErrors {
                     HttpStatus.BAD_REQUEST,
                     field(wrong) + " is '" + shorten(String.valueOf(wrong.getValue())) + "', must be a "
                             + wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT));
+        }
+        if (cause instanceof UnrecognizedPropertyException unknown) {
+            return ProblemDetail.forStatusAndDetail(
+                    HttpStatus.BAD_REQUEST, field(unknown) + " is no part of it; the OpenAPI document names all");
+        }
+        if (cause instanceof MismatchedInputException wrong && wrong.getTargetType() != null) {
+            String kind = wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT);
+            boolean missing = String.valueOf(wrong.getOriginalMessage()).startsWith("Cannot map `null`");
+            return ProblemDetail.forStatusAndDetail(
+                    HttpStatus.BAD_REQUEST,
+                    (wrong.getPath().isEmpty() ? "the body" : field(wrong))
+                            + (missing ? " is missing or null, must be a " : " is of another kind, must be a ")
+                            + kind);
         }
         String message = String.valueOf(cause.getMessage());
         int source = message.indexOf("\n at [Source");

@@ -10,6 +10,7 @@ import java.time.Duration;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -19,11 +20,11 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.demo.TimeJump;
 import org.vastshelf.app.folder.CatalogueCsv;
 import org.vastshelf.app.folder.FolderService;
-import org.vastshelf.app.hardware.HardwareService;
-import org.vastshelf.app.look.DailyRecord;
-import org.vastshelf.app.orders.OrderRunner;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.trace.Deeds;
 
 /** Catalogues, bringing folders in, and the demo's clock. */
 @RestController
@@ -35,25 +36,22 @@ class CataloguesApi {
     private final FolderService folders;
     private final CatalogueCsv csv;
     private final ShelfClock clock;
-    private final OrderRunner orders;
-    private final HardwareService hardware;
-    private final DailyRecord days;
+    private final TimeJump time;
+    private final Deeds deeds;
 
     CataloguesApi(
             CatalogueStore catalogues,
             FolderService folders,
             CatalogueCsv csv,
             ShelfClock clock,
-            OrderRunner orders,
-            HardwareService hardware,
-            DailyRecord days) {
+            TimeJump time,
+            Deeds deeds) {
         this.catalogues = catalogues;
         this.folders = folders;
         this.csv = csv;
         this.clock = clock;
-        this.orders = orders;
-        this.hardware = hardware;
-        this.days = days;
+        this.time = time;
+        this.deeds = deeds;
     }
 
     record BringIn(@Nullable String name, @Nullable String folder) {}
@@ -69,8 +67,12 @@ class CataloguesApi {
 
     @PostMapping("/api/v1/catalogues")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    Catalogue bringIn(@RequestBody BringIn request) {
-        return folders.bringIn(request.name == null ? "" : request.name, request.folder == null ? "" : request.folder);
+    Catalogue bringIn(@AuthenticationPrincipal Someone me, @RequestBody BringIn request) {
+        String name = request.name == null ? "" : request.name;
+        String folder = request.folder == null ? "" : request.folder;
+        Catalogue begun = folders.bringIn(name, folder);
+        deeds.done(me.getName(), Deeds.Kind.IMPORT, "/catalogues/" + name, "brought in from " + folder);
+        return begun;
     }
 
     @PostMapping("/api/v1/catalogues/{name}/stop")
@@ -84,8 +86,9 @@ class CataloguesApi {
     }
 
     @PostMapping("/api/v1/catalogues/{name}/remove")
-    void remove(@PathVariable String name) {
+    void remove(@AuthenticationPrincipal Someone me, @PathVariable String name) {
         folders.remove(name);
+        deeds.done(me.getName(), Deeds.Kind.IMPORT, "/catalogues/" + name, "removed");
     }
 
     /** All files of a catalogue, streamed. */
@@ -97,20 +100,19 @@ class CataloguesApi {
     /** Makes a catalogue of the CSV in the body. */
     @PostMapping(path = "/api/v1/catalogues/{name}/files.csv", consumes = "text/csv")
     @ResponseStatus(HttpStatus.CREATED)
-    Catalogue importCsv(@PathVariable String name, InputStream body) throws SQLException, IOException {
+    Catalogue importCsv(@AuthenticationPrincipal Someone me, @PathVariable String name, InputStream body)
+            throws SQLException, IOException {
         csv.read(name, new InputStreamReader(body, StandardCharsets.UTF_8));
+        deeds.done(me.getName(), Deeds.Kind.IMPORT, "/catalogues/" + name, "made of a table");
         return folders.find(name);
     }
 
     @PostMapping("/api/v1/time")
-    Now jump(@RequestBody Jump jump) {
+    Now jump(@AuthenticationPrincipal Someone me, @RequestBody Jump jump) {
         if (jump.hours == null || jump.hours < 1 || jump.hours > LONGEST_JUMP_HOURS) {
             throw new IllegalArgumentException("hours is " + jump.hours + ", must be 1 to " + LONGEST_JUMP_HOURS);
         }
-        clock.forward(Duration.ofHours(jump.hours));
-        orders.run();
-        hardware.catchUp();
-        days.catchUp();
+        time.forward(Duration.ofHours(jump.hours), me.getName());
         return new Now(clock.instant().toString());
     }
 }

@@ -12,9 +12,10 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.vastshelf.app.desk.DeskClients;
 import org.vastshelf.app.desk.DeskListing;
-import org.vastshelf.app.desk.DeskService;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.FilePath;
@@ -29,12 +30,12 @@ import org.vastshelf.core.unit.Bytes;
 @RestController
 class DeskApi {
 
-    private final DeskService desk;
+    private final FileRoad road;
     private final DeskListing listings;
     private final EstateStore estates;
 
-    DeskApi(DeskService desk, DeskListing listings, EstateStore estates) {
-        this.desk = desk;
+    DeskApi(FileRoad road, DeskListing listings, EstateStore estates) {
+        this.road = road;
         this.listings = listings;
         this.estates = estates;
     }
@@ -46,11 +47,13 @@ class DeskApi {
             @Nullable String path,
             @Nullable Long bytes) {}
 
-    record Answer(boolean allowed, String reason, Verdict verdict, ClientSpace clientSpace, long auditLine) {}
+    /** @param receipt by which the audit line is found */
+    record Answer(boolean allowed, String reason, Verdict verdict, ClientSpace clientSpace, long receipt) {}
 
-    record Entry(String name, boolean folder, long bytes, long files) {}
+    /** Of somebody else's own folder nothing but the name is told. */
+    record Entry(String name, boolean folder, long bytes, long files, boolean closed) {}
 
-    record Listing(boolean mayRead, ClientSpace clientSpace, List<Entry> entries) {}
+    record Listing(boolean mayRead, Optional<ClientSpace> clientSpace, List<Entry> entries) {}
 
     /** What a person sees in a folder of a share. */
     @GetMapping("/api/v1/desk/listing")
@@ -63,11 +66,17 @@ class DeskApi {
         FilePath folder = new FilePath(path);
         DeskListing.Listing found = listings.of(share(required("share", share)), person, folder);
         List<Entry> entries = Stream.concat(
-                        found.folders().stream().map(f -> new Entry(f.name(), true, f.bytes(), f.files())),
+                        found.folders().stream()
+                                .map(f -> new Entry(
+                                        f.row().name(),
+                                        true,
+                                        f.closed() ? 0 : f.row().bytes(),
+                                        f.closed() ? 0 : f.row().files(),
+                                        f.closed())),
                         found.files().stream()
-                                .map(f -> new Entry(f.name(), false, f.file().bytes(), 1)))
+                                .map(f -> new Entry(f.name(), false, f.file().bytes(), 1, false)))
                 .toList();
-        return new Listing(found.mayRead(), desk.space(share, person, folder), entries);
+        return new Listing(found.mayRead(), found.space(), entries);
     }
 
     private Share share(String name) {
@@ -91,19 +100,15 @@ class DeskApi {
         }
         String shareName = required("share", request.share);
         Share share = share(shareName);
-        DeskService.Result result = desk.perform(new FileOperation(
+        Outcome result = road.perform(new FileOperation(
                 kind(required("operation", request.operation)),
                 person,
                 shareName,
                 new FilePath(required("path", request.path)),
                 Bytes.of(bytes),
-                DeskClients.of(share, person)));
-        return new Answer(
-                result.verdict().allowed(),
-                result.verdict().reason(),
-                result.verdict(),
-                result.space(),
-                result.auditLine());
+                Workstations.of(share, person)));
+        Verdict verdict = result.verdict();
+        return new Answer(verdict.allowed(), verdict.reason(), verdict, result.space(), result.receipt());
     }
 
     private static Kind kind(String text) {

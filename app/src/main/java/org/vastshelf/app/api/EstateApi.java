@@ -4,13 +4,17 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.limit.AccountPages;
 import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.notify.Notices;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.app.trace.AuditVerification;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
@@ -33,10 +37,21 @@ class EstateApi {
     private final EstateStore estates;
     private final UsageStore usage;
     private final AuditStore audit;
+    private final AuditVerification verification;
+    private final AccountPages accounts;
     private final Forecasts forecasts;
     private final Notices notices;
 
-    EstateApi(EstateStore estates, UsageStore usage, AuditStore audit, Forecasts forecasts, Notices notices) {
+    EstateApi(
+            EstateStore estates,
+            UsageStore usage,
+            AuditStore audit,
+            AuditVerification verification,
+            AccountPages accounts,
+            Forecasts forecasts,
+            Notices notices) {
+        this.verification = verification;
+        this.accounts = accounts;
         this.estates = estates;
         this.usage = usage;
         this.audit = audit;
@@ -60,7 +75,7 @@ class EstateApi {
     @GetMapping("/api/v1/drives")
     Cursors.Page<Drive> drives(
             @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
-        return Cursors.page(estates.load().drives(), after, limit, drive -> drive);
+        return Cursors.page(estates.load().drives(), after, limit, Drive::asSeen);
     }
 
     @GetMapping("/api/v1/pools")
@@ -114,6 +129,51 @@ class EstateApi {
             @RequestParam(defaultValue = "" + NEWEST) long before, @RequestParam(defaultValue = "100") int limit) {
         return Cursors.page(
                 notices.page(before, Cursors.requireLimit(limit) + 1), limit, notice -> String.valueOf(notice.id()));
+    }
+
+    /** Accounts, the fullest first, whatever their names. */
+    @GetMapping("/api/v1/accounts")
+    AccountList accounts(
+            @RequestParam(defaultValue = "") String rule,
+            @RequestParam(defaultValue = "") String search,
+            @RequestParam(defaultValue = "0") int from,
+            @RequestParam(defaultValue = "100") int limit) {
+        if (from < 0) {
+            throw new IllegalArgumentException("from is " + from + ", must be at least 0");
+        }
+        Estate estate = estates.load();
+        AccountPages.Page page = accounts.page(
+                estate,
+                List.copyOf(estate.limits().values()),
+                new AccountPages.Wanted(search, rule),
+                from,
+                Cursors.requireLimit(limit));
+        return new AccountList(
+                page.count(),
+                page.accounts().stream()
+                        .map(a -> new AccountItem(a.rule().key(), a.folder().text(), a.used(), a.most()))
+                        .toList());
+    }
+
+    /** @param most what it may hold by its strictest level; empty when it only tracks */
+    record AccountItem(String rule, String holder, Bytes used, Optional<Bytes> most) {}
+
+    record AccountList(int count, List<AccountItem> items) {}
+
+    /** The audit line that an operation's receipt stands for. */
+    @GetMapping("/api/v1/audit-lines/receipts/{receipt}")
+    AuditLine auditLine(@PathVariable long receipt) {
+        return audit.find(receipt).orElseThrow(() -> new NotFound("audit line with the receipt", "" + receipt));
+    }
+
+    /**
+     * Checks the whole chain of audit lines, and names the first that is not as it was written.
+     *
+     * @param noted an end noted at an earlier time, as {@code number:hash}
+     */
+    @GetMapping("/api/v1/audit-lines/verification")
+    AuditVerification.Report verification(@RequestParam(defaultValue = "") String noted) {
+        return verification.verify(AuditVerification.noted(noted));
     }
 
     @GetMapping("/api/v1/audit-lines")

@@ -2,6 +2,7 @@ package org.vastshelf.app.api;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -10,6 +11,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.hardware.HardwareEvents;
 import org.vastshelf.app.hardware.HardwareService;
+import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Rebuild;
@@ -45,7 +47,7 @@ class HardwareApi {
 
     @GetMapping("/api/v1/rebuilds")
     List<Rebuild> rebuilds() {
-        return List.copyOf(estates.load().rebuilds().values());
+        return List.copyOf(hardware.seenNow().rebuilds().values());
     }
 
     @GetMapping("/api/v1/hardware-events")
@@ -54,8 +56,8 @@ class HardwareApi {
     }
 
     @PostMapping("/api/v1/servers/{name}/rescan")
-    List<Arrival> rescan(@PathVariable String name) {
-        hardware.rescan(name);
+    List<Arrival> rescan(@AuthenticationPrincipal Someone me, @PathVariable String name) {
+        hardware.rescan(name, me.getName());
         return arrivals();
     }
 
@@ -71,8 +73,8 @@ class HardwareApi {
     }
 
     @PostMapping("/api/v1/pools/{name}/scrub")
-    void scrub(@PathVariable String name) {
-        hardware.scrub(name);
+    void scrub(@AuthenticationPrincipal Someone me, @PathVariable String name) {
+        hardware.scrub(name, me.getName());
     }
 
     @PostMapping("/api/v1/drives/{server}/{enclosure}/{bay}/locate")
@@ -86,10 +88,10 @@ class HardwareApi {
 
     /** Lets a mishap happen to the simulated hardware. */
     @PostMapping("/api/v1/bench")
-    Told happen(@RequestBody @Nullable Mishap mishap) {
+    Told happen(@AuthenticationPrincipal Someone me, @RequestBody @Nullable Mishap mishap) {
         if (mishap == null) {
             throw new IllegalArgumentException("mishap is missing");
         }
-        return new Told(hardware.happen(mishap));
+        return new Told(hardware.happen(mishap, me.getName()));
     }
 }

@@ -76,6 +76,10 @@ class LayoutsApi {
                 throw new IllegalArgumentException(
                         "drives[" + i + "].count is " + count + ", must be 1 to " + LayoutQuestion.MOST_DRIVES);
             }
+            if (drives.size() + count > LayoutQuestion.MOST_DRIVES) {
+                throw new IllegalArgumentException("drives holds more than " + LayoutQuestion.MOST_DRIVES
+                        + " drives up to drives[" + i + "], must be at most so many");
+            }
             drives.addAll(Collections.nCopies(count, Bytes.of(group.bytes)));
         }
         return drives;

@@ -15,7 +15,6 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.orders.Order;
 import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.orders.OrderService;
-import org.vastshelf.app.orders.OrderState;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
@@ -44,7 +43,7 @@ class OrdersApi {
     record OrderView(Order order, List<Check> checks, List<String> permanent, Optional<Wait> waitsFor) {}
 
     private OrderView view(Order order) {
-        if (order.state() != OrderState.DRAFT) {
+        if (!order.state().isDraft()) {
             return new OrderView(order, List.of(), List.of(), orders.waitOf(order));
         }
         Plan plan = orders.plan(order.changes());
@@ -71,11 +70,12 @@ class OrdersApi {
     }
 
     @PostMapping("/api/v1/orders/{id}/confirm")
-    OrderView confirm(@PathVariable long id, @RequestBody Confirmation confirmation) {
+    OrderView confirm(
+            @AuthenticationPrincipal Someone me, @PathVariable long id, @RequestBody Confirmation confirmation) {
         if (confirmation.key == null || confirmation.key.isBlank()) {
             throw new IllegalArgumentException("key is empty, must be the key of a check to be confirmed");
         }
-        orders.confirm(id, confirmation.key, true);
+        orders.confirm(id, confirmation.key, true, me.getName());
         return view(orders.order(id));
     }
 
@@ -88,34 +88,55 @@ class OrdersApi {
 
     @PostMapping("/api/v1/orders/{id}/discard")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void discard(@PathVariable long id) {
-        orders.discard(id);
+    void discard(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.discard(id, me.getName());
     }
 
     @PostMapping("/api/v1/orders/{id}/carry-out")
-    OrderView carryOut(@PathVariable long id) {
-        orders.carryOut(id);
+    OrderView carryOut(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.carryOut(id, me.getName());
         runner.run();
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/pause")
-    OrderView pause(@PathVariable long id) {
-        orders.pause(id);
+    OrderView pause(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.pause(id, me.getName());
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/go-on")
-    OrderView goOn(@PathVariable long id) {
-        orders.goOn(id);
+    OrderView goOn(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.goOn(id, me.getName());
         runner.run();
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/take-back")
-    OrderView takeBack(@PathVariable long id) {
-        orders.takeBack(id);
+    OrderView takeBack(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.takeBack(id, me.getName());
         runner.run();
+        return view(orders.order(id));
+    }
+
+    /** Says that a draft is ready; from now on others may carry it out and nobody changes it. */
+    @PostMapping("/api/v1/orders/{id}/ready")
+    OrderView ready(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.ready(id, me.getName());
+        return view(orders.order(id));
+    }
+
+    /** Takes a draft that was ready into work again. */
+    @PostMapping("/api/v1/orders/{id}/reopen")
+    OrderView reopen(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.reopen(id, me.getName());
+        return view(orders.order(id));
+    }
+
+    /** Ends an order that asks; what it has done so far stays. */
+    @PostMapping("/api/v1/orders/{id}/leave")
+    OrderView leave(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.leave(id, me.getName());
         return view(orders.order(id));
     }
 }

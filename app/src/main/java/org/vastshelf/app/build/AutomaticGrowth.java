@@ -7,10 +7,11 @@ import java.time.LocalTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.core.annotation.Order;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.look.DayWork;
 import org.vastshelf.app.notify.Notices;
@@ -18,8 +19,11 @@ import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.GrowthStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
@@ -30,6 +34,7 @@ import org.vastshelf.core.unit.UnitSystem;
 @Order(2)
 class AutomaticGrowth implements DayWork {
 
+    private static final Logger LOG = LoggerFactory.getLogger(AutomaticGrowth.class);
     private static final String AUTHOR = "growth-rule";
 
     private final EstateStore estates;
@@ -39,7 +44,7 @@ class AutomaticGrowth implements DayWork {
     private final OrderRunner runner;
     private final Notices notices;
     private final ShelfClock clock;
-    private final TransactionTemplate transaction;
+    private final Transactions transactions;
 
     AutomaticGrowth(
             EstateStore estates,
@@ -49,7 +54,7 @@ class AutomaticGrowth implements DayWork {
             OrderRunner runner,
             Notices notices,
             ShelfClock clock,
-            TransactionTemplate transaction) {
+            Transactions transactions) {
         this.estates = estates;
         this.usage = usage;
         this.growths = growths;
@@ -57,7 +62,7 @@ class AutomaticGrowth implements DayWork {
         this.runner = runner;
         this.notices = notices;
         this.clock = clock;
-        this.transaction = transaction;
+        this.transactions = transactions;
     }
 
     @Override
@@ -76,11 +81,39 @@ class AutomaticGrowth implements DayWork {
                 .toList();
         boolean grew = false;
         for (Volume volume : ruled) {
-            grew |= Boolean.TRUE.equals(transaction.execute(t -> grow(volume, at)));
+            grew |= grownOrTold(volume.name(), at);
         }
         if (grew) {
             runner.run();
         }
+    }
+
+    /** A rule that fails in a way that nobody foresaw stops no other. */
+    private boolean grownOrTold(String volume, Instant at) {
+        try {
+            return transactions.run(() -> {
+                estates.lock("volume", volume);
+                return Optional.ofNullable(estates.load().volumes().get(volume))
+                        .filter(v -> v.growth().isPresent())
+                        .map(v -> grow(v, at))
+                        .orElse(false);
+            });
+        } catch (RuntimeException unforeseen) {
+            LOG.error("the growth rule of {} failed", volume, unforeseen);
+            return false;
+        }
+    }
+
+    /** A managed service sells in steps: up to the next one, or down where that would pass the ceiling. */
+    private Bytes sold(Volume volume, GrowthRule rule, Bytes wanted) {
+        Estate estate = estates.load();
+        if (!estate.servers().get(estate.pools().get(volume.pool()).server()).managed()) {
+            return wanted;
+        }
+        long step = FileServer.MANAGED_STEP.value();
+        long growth = wanted.minus(volume.size()).value();
+        Bytes up = volume.size().plus(Bytes.of(Math.ceilDiv(growth, step) * step));
+        return up.isMoreThan(rule.ceiling()) ? volume.size().plus(Bytes.of(growth / step * step)) : up;
     }
 
     private boolean grow(Volume volume, Instant at) {
@@ -89,26 +122,30 @@ class AutomaticGrowth implements DayWork {
         boolean onItsWay = last.filter(g -> orders.isUnderWay(g.order())).isPresent();
         Optional<Duration> since = last.map(g -> Duration.between(g.at(), at));
         Bytes used = usage.load().of(volume.name()).used();
-        Optional<Bytes> next = onItsWay ? Optional.empty() : rule.next(volume.size(), used, since);
-        if (next.isEmpty() || since.filter(Duration::isNegative).isPresent()) {
+        Optional<Bytes> next = onItsWay
+                ? Optional.empty()
+                : rule.next(volume.size(), used, since).map(size -> sold(volume, rule, size));
+        if (next.filter(volume.size()::equals).isPresent()
+                || next.isEmpty()
+                || since.filter(Duration::isNegative).isPresent()) {
             return false;
         }
         long id = orders.create(AUTHOR, List.of(new Change.ResizeVolume(volume.name(), next.get())))
                 .id();
         String free = UnitSystem.BINARY.format(volume.size().minusOrZero(used));
         String size = UnitSystem.BINARY.format(next.get());
-        try {
-            orders.carryOut(id, at);
+        Optional<String> refused = orders.begin(id, AUTHOR, at);
+        if (refused.isEmpty()) {
             notices.tellAdministrators(
                     at,
                     "Volume " + volume.name() + " grows to " + size,
                     "Its rule of automatic growth acted: " + free + " were free. Order " + id + ".");
-        } catch (OrderService.NotReady refused) {
-            orders.discard(id);
+        } else {
+            orders.discard(id, AUTHOR);
             notices.tellAdministrators(
                     at,
                     "Volume " + volume.name() + " could not grow to " + size,
-                    refused.getMessage() + ". " + free + " are free.");
+                    refused.get() + ". " + free + " are free.");
         }
         growths.add(volume.name(), at, id);
         return true;

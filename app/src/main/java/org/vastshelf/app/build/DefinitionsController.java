@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
+import org.vastshelf.app.config.Whole;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.orders.OrderService;
@@ -121,7 +122,9 @@ class DefinitionsController {
         try {
             String text = new String(file.getBytes(), java.nio.charset.StandardCharsets.UTF_8);
             if (text.contains("\"" + EstateDefinition.FORMAT + "\"")) {
-                orders.add(me.getName(), new Change.ApplyEstate(json.readValue(text, EstateDefinition.class)));
+                orders.add(
+                        me.getName(),
+                        new Change.ApplyEstate(Whole.require(json.readValue(text, EstateDefinition.class))));
             } else {
                 templates.keep(json.readValue(text, VolumeTemplate.class));
             }

@@ -1,10 +1,12 @@
 package org.vastshelf.app.build;
 
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.lift.Lifts;
+import org.vastshelf.app.security.Someone;
 
 /** Runs the lift of a pool at once. */
 @Page
@@ -19,9 +21,9 @@ class LiftController {
     }
 
     @PostMapping("/build/pools/{name}/lift/run")
-    String run(@PathVariable String name, Model model) {
+    String run(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
         try {
-            lifts.run(name);
+            lifts.run(name, me.getName());
             return "redirect:/build/pools/" + name + "#lift";
         } catch (IllegalArgumentException refused) {
             return page.show(name, String.valueOf(refused.getMessage()), model);

@@ -9,6 +9,7 @@ import org.springframework.ui.Model;
 import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.hardware.DamagedFiles;
+import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.lift.Lifts;
 import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.store.EstateStore;
@@ -41,8 +42,17 @@ class PoolPage {
     private final Forecasts forecasts;
     private final DamagedFiles damaged;
     private final Lifts lifts;
+    private final HardwareService hardware;
 
-    PoolPage(EstateStore estates, UsageStore usage, Fits fits, Forecasts forecasts, DamagedFiles damaged, Lifts lifts) {
+    PoolPage(
+            EstateStore estates,
+            UsageStore usage,
+            Fits fits,
+            Forecasts forecasts,
+            DamagedFiles damaged,
+            Lifts lifts,
+            HardwareService hardware) {
+        this.hardware = hardware;
         this.estates = estates;
         this.usage = usage;
         this.fits = fits;
@@ -95,7 +105,7 @@ class PoolPage {
                                 g.state().gone().size())));
         model.addAttribute(
                 "rebuilds",
-                estate.rebuildsOf(name).stream()
+                hardware.seenNow().rebuildsOf(name).stream()
                         .map(r -> new RebuildView(r, Rebuilds.expectedEnd(estate, r)))
                         .toList());
         model.addAttribute("scrub", estate.scrubs().getOrDefault(name, Scrub.never(name)));

@@ -17,7 +17,6 @@ import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.annotation.Transactional;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.catalogue.SizeClass;
 import org.vastshelf.core.unit.Bytes;
@@ -89,14 +88,30 @@ public class CatalogueStore {
     public record Unreadable(String path, String reason) {}
 
     public List<Catalogue> all() {
-        return db.selectFrom(CATALOGUE).orderBy(CATALOGUE.NAME).fetch(CatalogueStore::catalogue);
+        return catalogues(org.jooq.impl.DSL.noCondition());
     }
 
     public Optional<Catalogue> find(String name) {
-        return db.selectFrom(CATALOGUE)
-                .where(CATALOGUE.NAME.eq(name))
-                .fetchOptional()
-                .map(CatalogueStore::catalogue);
+        return catalogues(CATALOGUE.NAME.eq(name)).stream().findFirst();
+    }
+
+    /** What a share holds is the sum of its root folder, so that saves have one row less to wait for. */
+    private List<Catalogue> catalogues(org.jooq.Condition which) {
+        return db.select(CATALOGUE.fields())
+                .select(FOLDER.SUM_FILES, FOLDER.SUM_BYTES)
+                .from(CATALOGUE)
+                .leftJoin(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.NO.eq(0), CATALOGUE.SOURCE.eq(Source.SHARE.name()))
+                .where(which)
+                .orderBy(CATALOGUE.NAME)
+                .fetch(row -> {
+                    var found = row.into(CATALOGUE);
+                    if (row.get(FOLDER.SUM_FILES) != null) {
+                        found.setFiles(row.get(FOLDER.SUM_FILES));
+                        found.setBytes(row.get(FOLDER.SUM_BYTES));
+                    }
+                    return catalogue(found);
+                });
     }
 
     private static Catalogue catalogue(org.vastshelf.app.store.generated.tables.records.CatalogueRecord row) {
@@ -137,7 +152,7 @@ public class CatalogueStore {
                 .execute();
     }
 
-    @Transactional
+    /** Removes a catalogue with all that belongs to it; part of the caller's transaction. */
     public void remove(int no) {
         db.deleteFrom(FILE).where(FILE.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(FOLDER).where(FOLDER.CATALOGUE_NO.eq(no)).execute();

@@ -26,7 +26,7 @@ public record FileRow(
     }
 
     /** Calendar month of the last use, counted from year 0; times outside years 1 to 9999 are drawn in. */
-    int month() {
+    public int month() {
         long seconds = Math.clamp(lastUse(), -62_135_596_800L, 253_402_300_799L);
         var date = Instant.ofEpochSecond(seconds).atOffset(ZoneOffset.UTC);
         return date.getYear() * 12 + date.getMonthValue() - 1;

@@ -3,9 +3,8 @@ package org.vastshelf.app.catalogue;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
+import org.vastshelf.app.store.Digests;
 
 /** Paths as the bytes that file systems keep. */
 public final class PathBytes {
@@ -24,13 +23,9 @@ public final class PathBytes {
         return path;
     }
 
-    /** For the unique look-up of paths that are longer than an index key may be; no secret depends on it. */
+    /** For the unique look-up of paths that are longer than an index key may be. */
     public static byte[] hash(byte[] path) {
-        try {
-            return Arrays.copyOf(MessageDigest.getInstance("SHA-256").digest(path), 16);
-        } catch (NoSuchAlgorithmException everyJdkHasIt) {
-            throw new IllegalStateException(everyJdkHasIt);
-        }
+        return Digests.sixteen(path);
     }
 
     /** Readable and reversible: control characters, backslashes and bytes that are not UTF-8 become {@code \xHH}. */

@@ -38,7 +38,7 @@ public class ShelfClock implements InstantSource {
 
     /** Another node may have moved the clock. */
     @Scheduled(fixedDelay = 1_000)
-    void refresh() {
+    public void refresh() {
         if (demo) {
             Long micros = db.select(DEMO_CLOCK.OFFSET_MICROS).from(DEMO_CLOCK).fetchOne(DEMO_CLOCK.OFFSET_MICROS);
             offset = Duration.of(micros == null ? 0 : micros, ChronoUnit.MICROS);
@@ -50,6 +50,11 @@ public class ShelfClock implements InstantSource {
         return Instant.now().plus(offset).truncatedTo(ChronoUnit.MICROS);
     }
 
+    /** The host's clock, for what has nothing to do with the demo: people at the door, and folders of this host. */
+    public Instant real() {
+        return Instant.now();
+    }
+
     public LocalDate today() {
         return LocalDate.ofInstant(instant(), ZoneOffset.UTC);
     }
@@ -58,7 +63,7 @@ public class ShelfClock implements InstantSource {
         return demo;
     }
 
-    /** Moves the demo's clock forward. */
+    /** Moves the demo's clock forward; {@link #refresh} lets this node see it, once the transaction has ended. */
     public void forward(Duration by) {
         if (!demo) {
             throw new IllegalStateException("only the demo's clock can be moved");
@@ -66,6 +71,5 @@ public class ShelfClock implements InstantSource {
         db.update(DEMO_CLOCK)
                 .set(DEMO_CLOCK.OFFSET_MICROS, DEMO_CLOCK.OFFSET_MICROS.plus(by.toNanos() / 1_000))
                 .execute();
-        refresh();
     }
 }

@@ -1,6 +1,7 @@
 package org.vastshelf.app.config;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonValue;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
@@ -10,10 +11,15 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.PoolEdit;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.estate.Cidr;
+import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.MapperFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /** How core's types look as JSON: sizes and paths as plain values, changes and steps by their simple name. */
@@ -33,7 +39,16 @@ public class Json {
                 .addMixIn(Step.class, StepMixIn.class)
                 .addMixIn(PoolEdit.class, PoolEditMixIn.class)
                 .addMixIn(Mishap.class, MishapMixIn.class)
-                .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);
+                .addMixIn(FileServer.class, FileServerMixIn.class)
+                .addMixIn(Drive.class, DriveMixIn.class)
+                .addMixIn(Pool.class, PoolMixIn.class)
+                .addMixIn(DriveGroup.class, DriveGroupMixIn.class)
+                .enable(
+                        DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES,
+                        DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES,
+                        DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+                .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS);
     }
 
     abstract static class BytesMixIn {
@@ -63,4 +78,21 @@ public class Json {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "step")
     interface StepMixIn {}
+
+    /** What follows from other members is written for readers and means nothing when it is read back. */
+    @JsonIgnoreProperties(value = "reachable", allowGetters = true)
+    interface FileServerMixIn {}
+
+    @JsonIgnoreProperties(value = "free", allowGetters = true)
+    interface DriveMixIn {}
+
+    @JsonIgnoreProperties(
+            value = {"reservation", "mixed", "lost", "tiered"},
+            allowGetters = true)
+    interface PoolMixIn {}
+
+    @JsonIgnoreProperties(
+            value = {"leaving", "fast"},
+            allowGetters = true)
+    interface DriveGroupMixIn {}
 }

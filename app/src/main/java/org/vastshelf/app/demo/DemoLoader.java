@@ -32,6 +32,7 @@ import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.standins.scenario.DemoAudit;
 import org.vastshelf.standins.scenario.DemoEstate;
 import org.vastshelf.standins.scenario.DemoFiles;
 import org.vastshelf.standins.scenario.DemoHistory;
@@ -81,7 +82,7 @@ class DemoLoader implements ApplicationRunner {
         if (settings.large()) {
             Estate large = LargeEstate.create();
             LargeEstate.usage(large).byVolume().forEach(usage::set);
-            estates.change(empty -> large);
+            estates.happen((empty, held) -> large);
             return;
         }
         Instant begin = Instant.now();
@@ -101,8 +102,9 @@ class DemoLoader implements ApplicationRunner {
             rows.audit(connection, people);
             connection.commit();
         }
+        rows.receiptsAfter(DemoAudit.LINES);
         loadHistory(estate, used);
-        estates.change(empty -> estate);
+        estates.happen((empty, held) -> estate);
         LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
     }
 

@@ -1,7 +1,9 @@
 package org.vastshelf.app.demo;
 
+import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_HEAD;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
+import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
@@ -36,7 +38,7 @@ class DemoRows {
 
     /** Removes what a killed load left. */
     void clear() {
-        List.of(AUDIT_LINE, AUDIT_HEAD, FILE, FOLDER, TALLY, CATALOGUE, SPACE_HISTORY)
+        List.of(AUDIT_LINE, AUDIT_PENDING, AUDIT_HEAD, ACCOUNT, FILE, FOLDER, TALLY, CATALOGUE, SPACE_HISTORY)
                 .forEach(table -> db.truncate(table).execute());
     }
 
@@ -65,8 +67,8 @@ class DemoRows {
     }
 
     void audit(Connection connection, List<String> people) throws SQLException {
-        LoadBuffer buffer =
-                new LoadBuffer("audit_line", "number,at,person,client,share,operation,path,bytes,verdict,reason,hash");
+        LoadBuffer buffer = new LoadBuffer(
+                "audit_line", "number,at,person,client,share,operation,path,bytes,verdict,reason,hash,receipt");
         byte[][] head = {AuditLine.GENESIS};
         DemoAudit.lines(people, DemoAudit.LINES, line -> {
             head[0] = line.hashAfter(head[0]);
@@ -81,6 +83,7 @@ class DemoRows {
                     .text(line.verdict())
                     .text(line.reason())
                     .bytes(head[0])
+                    .number(line.number())
                     .endRow();
             if (buffer.size() > LOAD_BYTES) {
                 flush(buffer, connection);
@@ -92,6 +95,11 @@ class DemoRows {
             sql.setBytes(2, head[0]);
             sql.executeUpdate();
         }
+    }
+
+    /** Receipts of lines to come follow those of the demo's. */
+    void receiptsAfter(long last) {
+        db.execute("ALTER TABLE audit_pending AUTO_INCREMENT = " + (last + 1));
     }
 
     private static void flush(LoadBuffer buffer, Connection connection) {

@@ -7,11 +7,11 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.vastshelf.app.config.Settings;
-import org.vastshelf.app.desk.DeskClients;
-import org.vastshelf.app.desk.DeskService;
+import org.vastshelf.app.look.DayLog;
 import org.vastshelf.app.look.DayWork;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Directory;
@@ -30,28 +30,25 @@ class Traffic implements DayWork {
 
     private final Settings settings;
     private final EstateStore estates;
-    private final DeskService desk;
+    private final FileRoad road;
     private final Directory directory;
-    private final TransactionTemplate transaction;
+    private final DayLog log;
 
-    Traffic(
-            Settings settings,
-            EstateStore estates,
-            DeskService desk,
-            Directory directory,
-            TransactionTemplate transaction) {
+    Traffic(Settings settings, EstateStore estates, FileRoad road, Directory directory, DayLog log) {
         this.settings = settings;
         this.estates = estates;
-        this.desk = desk;
+        this.road = road;
         this.directory = directory;
-        this.transaction = transaction;
+        this.log = log;
     }
 
     @Override
     public void of(LocalDate day) {
         if (settings.demo() && settings.traffic()) {
-            transaction.executeWithoutResult(
-                    t -> estates.load().shares().values().forEach(share -> save(share, day)));
+            estates.load()
+                    .shares()
+                    .values()
+                    .forEach(share -> log.once(day, "traffic of " + share.name(), () -> save(share, day)));
         }
     }
 
@@ -64,8 +61,8 @@ class Traffic implements DayWork {
                             share.name(),
                             new FilePath(save.path()),
                             save.bytes(),
-                            DeskClients.of(share, person.uid()));
-                    boolean allowed = desk.perform(write, save.at()).verdict().allowed();
+                            Workstations.of(share, person.uid()));
+                    boolean allowed = road.perform(write, save.at()).allowed();
                     LOG.debug("{} saved {} on {}: {}", person.uid(), save.path(), share.name(), allowed);
                 }));
     }

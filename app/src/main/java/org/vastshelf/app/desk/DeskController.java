@@ -1,16 +1,12 @@
 package org.vastshelf.app.desk;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.InputStreamResource;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -23,6 +19,11 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.road.ContentStore;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.AccessRule;
@@ -40,15 +41,15 @@ import org.vastshelf.core.unit.SizeText;
 @Page
 class DeskController {
 
-    private final DeskService desk;
+    private final FileRoad road;
     private final EstateStore estates;
     private final DeskListing listings;
     private final Directory directory;
-    private final Contents contents;
+    private final ContentStore contents;
 
     DeskController(
-            DeskService desk, EstateStore estates, DeskListing listings, Directory directory, Contents contents) {
-        this.desk = desk;
+            FileRoad road, EstateStore estates, DeskListing listings, Directory directory, ContentStore contents) {
+        this.road = road;
         this.estates = estates;
         this.listings = listings;
         this.directory = directory;
@@ -56,7 +57,13 @@ class DeskController {
     }
 
     /** Who sits there, and where they look. */
-    record Seat(String person, String share, String path) {}
+    record Seat(String person, String share, String path) {
+        Seat {
+            person = person == null ? "" : person;
+            share = share == null ? "" : share;
+            path = path == null || path.isEmpty() ? "/" : path;
+        }
+    }
 
     @GetMapping("/desk")
     String desk(
@@ -84,7 +91,7 @@ class DeskController {
                 .orElse("");
     }
 
-    private String show(Someone me, Seat seat, DeskService.@Nullable Result result, String problem, Model model) {
+    private String show(Someone me, Seat seat, @Nullable Outcome result, String problem, Model model) {
         requireMay(me, seat.person());
         Estate estate = estates.load();
         model.addAttribute("seat", seat);
@@ -95,7 +102,7 @@ class DeskController {
                 me.mayRun()
                         ? directory.people()
                         : List.of(directory.person(me.getName()).orElseThrow()));
-        model.addAttribute("shares", estate.shares().keySet());
+        model.addAttribute("shares", within(me, estate, seat.person()));
         Share share = estate.shares().get(seat.share());
         if (share != null) {
             browse(seat, share, model);
@@ -103,12 +110,23 @@ class DeskController {
         return "desk";
     }
 
+    /** Shares that somebody can enter; who runs the estate sees all of them, to try what others meet. */
+    private List<String> within(Someone me, Estate estate, String uid) {
+        Optional<Person> person = directory.person(uid);
+        return estate.shares().values().stream()
+                .filter(share -> me.mayRun()
+                        || person.filter(p -> share.access().stream().anyMatch(rule -> rule.appliesTo(p)))
+                                .isPresent())
+                .map(Share::name)
+                .toList();
+    }
+
     private void browse(Seat seat, Share share, Model model) {
         FilePath path = path(seat.path()).orElse(FilePath.ROOT);
         DeskListing.Listing listing = listings.of(share, seat.person(), path);
         model.addAttribute("here", path);
         model.addAttribute("mayRead", listing.mayRead());
-        model.addAttribute("space", desk.space(share.name(), seat.person(), path));
+        model.addAttribute("space", listing.space().orElse(null));
         model.addAttribute("folders", listing.folders());
         model.addAttribute("files", listing.files());
     }
@@ -143,86 +161,65 @@ class DeskController {
         return answer(
                 me,
                 seat,
-                () -> {
-                    DeskService.Result result = perform(me, seat, Kind.WRITE, name, String.valueOf(file.getSize()));
-                    if (result.verdict().allowed()) {
-                        keep(result.operation(), file);
-                    }
-                    return result;
-                },
+                () -> road.save(
+                        operation(me, seat, Kind.WRITE, name, String.valueOf(file.getSize())), file::getInputStream),
                 model);
-    }
-
-    private void keep(FileOperation operation, MultipartFile file) {
-        try (InputStream in = file.getInputStream()) {
-            contents.keep(operation.share(), operation.path(), in);
-        } catch (IOException e) {
-            throw new UncheckedIOException("the file could not be read from the browser", e);
-        }
     }
 
     @PostMapping("/desk/delete")
     String delete(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
-        return answer(
-                me,
-                seat,
-                () -> {
-                    DeskService.Result result = perform(me, seat, Kind.DELETE, name, "0");
-                    if (result.verdict().allowed()) {
-                        contents.remove(
-                                result.operation().share(), result.operation().path());
-                    }
-                    return result;
-                },
-                model);
+        return answer(me, seat, () -> perform(me, seat, Kind.DELETE, name, "0"), model);
     }
 
     /** Reads a file through the gate: its contents where somebody saved them, otherwise the verdict alone. */
     @PostMapping("/desk/read")
     Object read(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
         try {
-            DeskService.Result result = perform(me, seat, Kind.READ, name, "0");
-            Optional<Path> found = result.verdict().allowed()
-                    ? contents.find(seat.share(), result.operation().path(), result.bytes())
-                    : Optional.empty();
-            if (found.isPresent()) {
+            Outcome result = perform(me, seat, Kind.READ, name, "0");
+            if (result.content().isPresent()) {
+                Outcome.Content content = result.content().get();
                 return ResponseEntity.ok()
                         .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                        .contentLength(content.bytes())
                         .header(
                                 HttpHeaders.CONTENT_DISPOSITION,
                                 ContentDisposition.attachment()
                                         .filename(name, StandardCharsets.UTF_8)
                                         .build()
                                         .toString())
-                        .body(new FileSystemResource(found.get()));
+                        .body(new InputStreamResource(contents.open(content)));
             }
             return show(me, seat, result, "", model);
-        } catch (IllegalArgumentException | DeskService.NotThere refused) {
+        } catch (IllegalArgumentException | NotThere refused) {
             return show(me, seat, null, String.valueOf(refused.getMessage()), model);
         }
     }
 
-    private String answer(Someone me, Seat seat, Supplier<DeskService.Result> act, Model model) {
+    private String answer(Someone me, Seat seat, Supplier<Outcome> act, Model model) {
         try {
             return show(me, seat, act.get(), "", model);
-        } catch (IllegalArgumentException | DeskService.NotThere refused) {
+        } catch (IllegalArgumentException | NotThere refused) {
             return show(me, seat, null, String.valueOf(refused.getMessage()), model);
         }
     }
 
-    private DeskService.Result perform(Someone me, Seat seat, Kind kind, String name, String size) {
+    private Outcome perform(Someone me, Seat seat, Kind kind, String name, String size) {
+        return road.perform(operation(me, seat, kind, name, size));
+    }
+
+    private FileOperation operation(Someone me, Seat seat, Kind kind, String name, String size) {
         requireMay(me, seat.person());
         Share share = Optional.ofNullable(estates.load().shares().get(seat.share()))
-                .orElseThrow(() -> new DeskService.NotThere("There is no share '" + seat.share() + "'"));
+                .orElseThrow(() -> new NotThere("There is no share '" + seat.share() + "'"));
         if (name.isBlank() || name.contains("/")) {
             throw new IllegalArgumentException("file name is '" + name + "', must not be empty or hold a slash");
         }
-        return desk.perform(new FileOperation(
+        return new FileOperation(
                 kind,
                 seat.person(),
                 seat.share(),
                 new FilePath(seat.path()).child(name.strip()),
                 SizeText.parse("file size", size, Bytes.ZERO, FileOperation.LARGEST_FILE),
-                DeskClients.of(share, seat.person())));
+                Workstations.of(share, seat.person()));
     }
 }

@@ -1,47 +1,78 @@
 package org.vastshelf.app.desk;
 
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.catalogue.CatalogueStore.FileEntry;
+import org.vastshelf.app.catalogue.CatalogueStore.FolderRow;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.core.estate.Directory;
+import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.core.estate.FilePath;
-import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Share.Ownership;
+import org.vastshelf.core.gate.ClientSpace;
 
-/** What a person finds in a folder of a share. */
+/** What a person finds in a folder of a share: what the gate lets them list, and of that what is not hidden from them. */
 @Component
 public class DeskListing {
 
     private static final int SHOWN = 500;
 
     private final CatalogueStore catalogues;
-    private final Directory directory;
+    private final FileRoad road;
 
-    DeskListing(CatalogueStore catalogues, Directory directory) {
+    DeskListing(CatalogueStore catalogues, FileRoad road) {
         this.catalogues = catalogues;
-        this.directory = directory;
+        this.road = road;
     }
 
-    /** At most {@value #SHOWN} of each; none where the person may not read. */
-    public record Listing(
-            boolean mayRead, List<CatalogueStore.FolderRow> folders, List<CatalogueStore.FileEntry> files) {}
+    /**
+     * A folder among others.
+     *
+     * @param closed whether it is somebody else's own folder, of which no figures are shown
+     */
+    public record Folder(FolderRow row, boolean closed) {}
+
+    /**
+     * At most {@value #SHOWN} of each; none where the person may not list.
+     *
+     * @param space what the client sees of the space; empty where the person may not list
+     */
+    public record Listing(Optional<ClientSpace> space, List<Folder> folders, List<FileEntry> files) {
+        static final Listing CLOSED = new Listing(Optional.empty(), List.of(), List.of());
+
+        public boolean mayRead() {
+            return space.isPresent();
+        }
+    }
 
     public Listing of(Share share, String uid, FilePath path) {
-        Person person = directory
-                .person(uid)
-                .orElseThrow(() -> new DeskService.NotThere("There is nobody '" + uid + "' in the directory"));
-        if (share.access().stream().noneMatch(rule -> rule.appliesTo(person))) {
-            return new Listing(false, List.of(), List.of());
+        Optional<ClientSpace> space = road.space(share.name(), uid, path);
+        if (space.isEmpty()) {
+            return Listing.CLOSED;
         }
-        return catalogues
-                .find(share.name())
-                .flatMap(c -> catalogues
-                        .folder(c.no(), PathBytes.of(path.text()))
-                        .map(folder -> new Listing(
-                                true,
-                                catalogues.children(c.no(), folder.no(), SHOWN),
-                                catalogues.files(c.no(), folder, SHOWN))))
-                .orElseGet(() -> new Listing(true, List.of(), List.of()));
+        Optional<Catalogue> catalogue = catalogues.find(share.name());
+        Optional<FolderRow> folder = catalogue.flatMap(c -> catalogues.folder(c.no(), PathBytes.of(path.text())));
+        return folder.map(f -> new Listing(
+                        space,
+                        folders(share, uid, path, catalogue.orElseThrow(), f),
+                        catalogues.files(catalogue.orElseThrow().no(), f, SHOWN)))
+                .orElseGet(() -> new Listing(space, List.of(), List.of()));
+    }
+
+    private List<Folder> folders(Share share, String uid, FilePath path, Catalogue catalogue, FolderRow folder) {
+        if (share.hiddenEntries() && share.ownFolders().filter(path::equals).isPresent()) {
+            return catalogues
+                    .folder(catalogue.no(), PathBytes.of(path.child(uid).text()))
+                    .stream()
+                    .map(own -> new Folder(own, false))
+                    .toList();
+        }
+        return catalogues.children(catalogue.no(), folder.no(), SHOWN).stream()
+                .map(child ->
+                        new Folder(child, share.ownership(path.child(child.name()), true, uid) == Ownership.OTHERS))
+                .toList();
     }
 }

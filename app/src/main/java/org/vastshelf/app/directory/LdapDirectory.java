@@ -25,6 +25,7 @@ import org.vastshelf.core.estate.Person;
 final class LdapDirectory implements Directory, AutoCloseable {
 
     private static final String EVERYONE = "everyone";
+    private static final String NOBODY = "uid=nobody-of-that-name,";
 
     private final LDAPConnectionPool pool;
     private final LDAPURL url;
@@ -60,13 +61,18 @@ final class LdapDirectory implements Directory, AutoCloseable {
     public boolean authenticates(String uid, String password) {
         Entry entry = entries().get(uid);
         // A bind without a password succeeds anonymously (RFC 4513, section 5.1.2); it proves nothing.
-        if (entry == null || password.isEmpty()) {
+        if (password.isEmpty()) {
             return false;
         }
+        // Nobody of that name is asked for all the same, so that the time it takes does not tell who there is.
+        String dn = entry == null ? NOBODY + base : entry.dn;
         try (LDAPConnection connection = new LDAPConnection(url.getHost(), url.getPort())) {
-            return connection.bind(entry.dn, password).getResultCode() == ResultCode.SUCCESS;
+            boolean right = connection.bind(dn, password).getResultCode() == ResultCode.SUCCESS;
+            return right && entry != null;
         } catch (LDAPException e) {
-            if (e.getResultCode() == ResultCode.INVALID_CREDENTIALS) {
+            if (e.getResultCode() == ResultCode.INVALID_CREDENTIALS
+                    || e.getResultCode() == ResultCode.NO_SUCH_OBJECT
+                    || entry == null) {
                 return false;
             }
             throw new IllegalStateException("the directory does not answer", e);

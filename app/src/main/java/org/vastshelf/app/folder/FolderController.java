@@ -5,6 +5,8 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -74,7 +76,7 @@ class FolderController {
     String folder(@PathVariable String name, Model model) {
         Catalogue catalogue = folders.find(name);
         model.addAttribute("catalogue", catalogue);
-        model.addAttribute("ages", AgeMap.of(catalogues.ageAndSize(catalogue.no()), clock.today()));
+        model.addAttribute("ages", AgeMap.of(catalogues.ageAndSize(catalogue.no()), today(catalogue)));
         model.addAttribute("sizes", SizeClass.values());
         model.addAttribute("largestFiles", catalogues.largestFiles(catalogue.no(), LARGEST));
         model.addAttribute("largestFolders", catalogues.largestFolders(catalogue.no(), LARGEST));
@@ -111,5 +113,12 @@ class FolderController {
     @GetMapping("/look/folders/{name}/files.csv")
     void export(@PathVariable String name, HttpServletResponse response) throws SQLException, IOException {
         csv.write(folders.find(name), response);
+    }
+
+    /** Files of this host age by its clock, those of the demo's shares by the demo's. */
+    private LocalDate today(Catalogue catalogue) {
+        return catalogue.source() == CatalogueStore.Source.SHARE
+                ? clock.today()
+                : LocalDate.ofInstant(clock.real(), ZoneOffset.UTC);
     }
 }

@@ -5,7 +5,6 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -95,7 +94,7 @@ final class FolderScan {
     private void read(Folder folder) throws SQLException {
         writer.inFolder(folder.no);
         byte[] hostPath = folder.path.length == 1 ? root : join(root, folder.path);
-        try (DirectoryStream<Path> entries = Files.newDirectoryStream(path(hostPath))) {
+        try (DirectoryStream<Path> entries = new SafeFolders(path(root)).open(path(hostPath))) {
             for (Path entry : entries) {
                 entry(folder, hostPath, name(entry));
             }

@@ -1,5 +1,7 @@
 package org.vastshelf.app.frame;
 
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpSession;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -7,16 +9,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.security.web.WebAttributes;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.catalogue.CatalogueStore;
-import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.hardware.HardwareService;
-import org.vastshelf.app.look.DailyRecord;
-import org.vastshelf.app.orders.OrderRunner;
+import org.vastshelf.app.demo.TimeJump;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Directory;
@@ -37,28 +37,19 @@ class FrameController {
     private final CatalogueStore catalogues;
     private final Directory directory;
     private final Preferences preferences;
-    private final ShelfClock clock;
-    private final OrderRunner orders;
-    private final HardwareService hardware;
-    private final DailyRecord days;
+    private final TimeJump time;
 
     FrameController(
             EstateStore estates,
             CatalogueStore catalogues,
             Directory directory,
             Preferences preferences,
-            ShelfClock clock,
-            OrderRunner orders,
-            HardwareService hardware,
-            DailyRecord days) {
+            TimeJump time) {
         this.estates = estates;
         this.catalogues = catalogues;
         this.directory = directory;
         this.preferences = preferences;
-        this.clock = clock;
-        this.orders = orders;
-        this.hardware = hardware;
-        this.days = days;
+        this.time = time;
     }
 
     /** Something found: what it is, its name and where it leads. */
@@ -86,7 +77,10 @@ class FrameController {
     }
 
     @GetMapping("/sign-in")
-    String signIn() {
+    String signIn(Model model, HttpServletRequest request) {
+        HttpSession session = request.getSession(false);
+        Object why = session == null ? null : session.getAttribute(WebAttributes.AUTHENTICATION_EXCEPTION);
+        model.addAttribute("problem", why instanceof Exception e ? e.getMessage() : "Name or password is wrong");
         return "signin";
     }
 
@@ -124,15 +118,15 @@ class FrameController {
     }
 
     @PostMapping("/time")
-    String jump(@RequestParam String by, @RequestHeader(defaultValue = "/") String referer) {
+    String jump(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam String by,
+            @RequestHeader(defaultValue = "/") String referer) {
         Duration jump = JUMPS.get(by);
         if (jump == null) {
             throw new IllegalArgumentException("jump is '" + by + "', must be hour, day, week or month");
         }
-        clock.forward(jump);
-        orders.run();
-        hardware.catchUp();
-        days.catchUp();
+        time.forward(jump, me.getName());
         return "redirect:" + local(referer);
     }
 

@@ -3,17 +3,28 @@ package org.vastshelf.app.frame;
 import org.springframework.http.HttpStatus;
 import org.springframework.validation.BindException;
 import org.springframework.validation.FieldError;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MultipartException;
+import org.springframework.web.multipart.support.MissingServletRequestPartException;
 import org.springframework.web.servlet.ModelAndView;
-import org.vastshelf.app.desk.DeskService;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.unit.ShortText;
 
 /** Turns what core refused into a page that says so. Forms catch their own, to keep what was typed. */
 @ControllerAdvice(annotations = Page.class)
 class PageErrors {
 
-    @ExceptionHandler({IllegalArgumentException.class, OrderService.NotReady.class})
+    @ExceptionHandler({
+        IllegalArgumentException.class,
+        ArithmeticException.class,
+        OrderService.NotReady.class,
+        EstateStore.NotWhole.class
+    })
     ModelAndView refused(RuntimeException refused) {
         return page(HttpStatus.BAD_REQUEST, String.valueOf(refused.getMessage()));
     }
@@ -30,7 +41,25 @@ class PageErrors {
                                 + "', must be a number or a choice offered");
     }
 
-    @ExceptionHandler({DeskService.NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})
+    /** A part of a form that is missing, or a form that is none. */
+    @ExceptionHandler({
+        MissingServletRequestParameterException.class,
+        MissingServletRequestPartException.class,
+        MultipartException.class
+    })
+    ModelAndView incomplete(Exception refused) {
+        return page(HttpStatus.BAD_REQUEST, "The form could not be read: " + refused.getMessage());
+    }
+
+    @ExceptionHandler(MethodArgumentTypeMismatchException.class)
+    ModelAndView wrong(MethodArgumentTypeMismatchException refused) {
+        return page(
+                HttpStatus.BAD_REQUEST,
+                refused.getName() + " is '" + ShortText.of(String.valueOf(refused.getValue()), 60)
+                        + "', must be a number or a choice offered");
+    }
+
+    @ExceptionHandler({NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})
     ModelAndView missing(RuntimeException missing) {
         return page(HttpStatus.NOT_FOUND, String.valueOf(missing.getMessage()));
     }

@@ -53,10 +53,17 @@ public class DamagedFiles {
                 .fetch(row -> new Finding(row.getDrive(), row.getAtByte(), row.getBelongsTo()));
     }
 
-    /** Puts the findings of a scrub in place of those of the one before. */
+    /**
+     * Puts the findings of a scrub in place of those of the one before. What lay at a block when it was first found is
+     * kept with it: other files lie there some days later.
+     */
     List<Finding> keep(Estate estate, String pool, List<Unhealed> unhealed) {
+        Map<String, String> first = new HashMap<>();
+        of(pool).forEach(f -> first.put(f.drive + " " + f.offset, f.belongsTo));
         db.deleteFrom(SCRUB_FINDING).where(SCRUB_FINDING.POOL.eq(pool)).execute();
-        List<Finding> findings = findings(estate, pool, unhealed);
+        List<Finding> findings = findings(estate, pool, unhealed).stream()
+                .map(f -> new Finding(f.drive, f.offset, first.getOrDefault(f.drive + " " + f.offset, f.belongsTo)))
+                .toList();
         findings.forEach(f -> db.insertInto(SCRUB_FINDING)
                 .values(pool, f.drive, f.offset, ShortText.of(f.belongsTo, LONGEST))
                 .execute());

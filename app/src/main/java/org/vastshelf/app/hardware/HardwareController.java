@@ -45,7 +45,7 @@ class HardwareController {
     @GetMapping("/build/drives/{server}/{enclosure}/{bay}")
     String drive(@PathVariable String server, @PathVariable String enclosure, @PathVariable String bay, Model model) {
         String key = server + "/" + enclosure + "/" + bay;
-        Estate estate = estates.load();
+        Estate estate = hardware.seenNow();
         Drive drive = Optional.ofNullable(estate.drives().get(key)).orElseThrow(() -> new NotFound("drive", key));
         model.addAttribute("drive", drive);
         model.addAttribute("pool", estate.poolOf(drive).orElse(null));
@@ -67,9 +67,9 @@ class HardwareController {
     }
 
     @PostMapping("/build/scrub")
-    String scrub(@RequestParam String pool, Model model) {
+    String scrub(@AuthenticationPrincipal Someone me, @RequestParam String pool, Model model) {
         try {
-            hardware.scrub(pool);
+            hardware.scrub(pool, me.getName());
             return "redirect:/build/pools/" + pool;
         } catch (IllegalArgumentException refused) {
             return bench(List.of(), String.valueOf(refused.getMessage()), model);
@@ -77,8 +77,8 @@ class HardwareController {
     }
 
     @PostMapping("/build/rescan")
-    String rescan(@RequestParam String server) {
-        hardware.rescan(server);
+    String rescan(@AuthenticationPrincipal Someone me, @RequestParam String server) {
+        hardware.rescan(server, me.getName());
         return "redirect:/build?scope=" + server;
     }
 
@@ -137,16 +137,16 @@ class HardwareController {
     }
 
     @PostMapping("/build/bench")
-    String happen(@ModelAttribute Wear wear, Model model) {
+    String happen(@AuthenticationPrincipal Someone me, @ModelAttribute Wear wear, Model model) {
         try {
-            return bench(hardware.happen(wear.mishap()), "", model);
+            return bench(hardware.happen(wear.mishap(), me.getName()), "", model);
         } catch (IllegalArgumentException refused) {
             return bench(List.of(), String.valueOf(refused.getMessage()), model);
         }
     }
 
     private String bench(List<String> told, String problem, Model model) {
-        Estate estate = estates.load();
+        Estate estate = hardware.seenNow();
         model.addAttribute("told", told);
         model.addAttribute("problem", problem);
         model.addAttribute(

@@ -6,16 +6,19 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rescan;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.failure.Mishaps;
+import org.vastshelf.core.failure.PoolBlocks;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
 
@@ -31,6 +34,8 @@ public class HardwareService {
     private final Rescan rescan;
     private final DamagedFiles damaged;
     private final ShelfClock clock;
+    private final Transactions transactions;
+    private final Deeds deeds;
 
     HardwareService(
             EstateStore estates,
@@ -38,7 +43,11 @@ public class HardwareService {
             HardwareEvents events,
             Rescan rescan,
             DamagedFiles damaged,
-            ShelfClock clock) {
+            ShelfClock clock,
+            Transactions transactions,
+            Deeds deeds) {
+        this.transactions = transactions;
+        this.deeds = deeds;
         this.estates = estates;
         this.usage = usage;
         this.events = events;
@@ -47,20 +56,20 @@ public class HardwareService {
         this.clock = clock;
     }
 
-    /** Lets something happen, and says what came of it. */
-    @Transactional
-    public List<String> happen(Mishap mishap) {
-        Instant now = clock.instant();
-        List<String> told = new ArrayList<>();
-        estates.change(estate -> {
-            Estate upToDate = advanced(estate, now);
-            Mishaps.Outcome outcome = Mishaps.apply(upToDate, usage.load(), mishap, now);
-            told.clear();
-            told.addAll(outcome.told());
-            return outcome.estate();
+    /** Lets something happen on the bench, and says what came of it. */
+    public List<String> happen(Mishap mishap, String who) {
+        return transactions.run(() -> {
+            Instant now = clock.instant();
+            List<String> told = new ArrayList<>();
+            estates.happen((estate, held) -> {
+                Mishaps.Outcome outcome = Mishaps.apply(advanced(estate, held, now), held, mishap, now);
+                told.addAll(outcome.told());
+                return outcome.estate();
+            });
+            events.add(now, server(mishap), told);
+            deeds.done(who, Deeds.Kind.BENCH, "/bench", mishap.title());
+            return told;
         });
-        events.add(now, server(mishap), told);
-        return told;
     }
 
     private static String server(Mishap mishap) {
@@ -80,40 +89,50 @@ public class HardwareService {
         return drive.replaceFirst("/.*", "");
     }
 
-    /** Brings rebuilds up to now; what a jump of the clock passed is done in its order. */
+    /**
+     * Brings rebuilds and scrubs up to now; what a jump of the clock passed is done in its order. As long as nothing
+     * begins or ends, progress is a function of time and nothing is stored.
+     */
     @Scheduled(fixedDelay = 1_000)
-    @Transactional
     public void catchUp() {
-        Estate before = estates.load();
         Instant now = clock.instant();
-        if (before.rebuilds().isEmpty() && before.scrubs().isEmpty() && !someWait(before, now)) {
-            return;
+        if (isDue(estates.load(), usage.load(), now)) {
+            transactions.run(() -> {
+                estates.happen((estate, held) -> {
+                    Mishaps.Outcome taken = Mishaps.takeOverWaiting(advanced(estate, held, now), held, now);
+                    if (!taken.told().isEmpty()) {
+                        events.add(now, "", taken.told());
+                    }
+                    return taken.estate();
+                });
+            });
         }
-        estates.change(estate -> {
-            Estate next = advanced(estate, now);
-            Mishaps.Outcome taken = Mishaps.takeOverWaiting(next, usage.load(), now);
-            if (!taken.told().isEmpty()) {
-                events.add(now, "", taken.told());
-            }
-            return taken.estate();
-        });
     }
 
-    private boolean someWait(Estate estate, Instant now) {
-        return !Mishaps.takeOverWaiting(estate, usage.load(), now).told().isEmpty();
+    private static boolean isDue(Estate estate, Usage held, Instant now) {
+        return !Rebuilds.advance(estate, now).finished().isEmpty()
+                || !Scrubs.advance(estate, held, now).estate().scrubs().equals(estate.scrubs())
+                || !Mishaps.takeOverWaiting(estate, held, now).told().isEmpty();
     }
 
-    private Estate advanced(Estate estate, Instant now) {
+    private Estate advanced(Estate estate, Usage held, Instant now) {
         Rebuilds.Advanced advanced = Rebuilds.advance(estate, now);
         advanced.finished()
-                .forEach(done -> events.add(
-                        done.at(),
-                        prefix(done.rebuild().target()),
-                        List.of("Rebuild of " + done.rebuild().target() + " is done; pool "
-                                + done.rebuild().pool() + " has its protection back")));
-        Scrubs.Advanced scrubbed = Scrubs.advance(advanced.estate(), usage.load(), now);
+                .forEach(done ->
+                        events.add(done.at(), prefix(done.rebuild().target()), List.of(done.text(advanced.estate()))));
+        Scrubs.Advanced scrubbed = Scrubs.advance(advanced.estate(), held, now);
         scrubbed.finished().forEach(done -> events.add(done.at(), "", List.of(report(scrubbed.estate(), done))));
         return scrubbed.estate();
+    }
+
+    /** Names the files under blocks that a rebuild could not bring back. */
+    private String lost(Estate estate, Usage held, String pool) {
+        return named(damaged.keep(
+                estate,
+                pool,
+                new PoolBlocks(estate, held, estate.pools().get(pool))
+                        .scrubbed()
+                        .unhealed()));
     }
 
     private String report(Estate estate, Scrubs.Finished done) {
@@ -122,37 +141,51 @@ public class HardwareService {
         if (findings.isEmpty()) {
             return text;
         }
+        return text + ", " + findings.size() + " not: too little was left of their rows. " + named(findings);
+    }
+
+    private static String named(List<DamagedFiles.Finding> findings) {
         List<String> owners = findings.stream()
                 .map(DamagedFiles.Finding::belongsTo)
                 .filter(owner -> !owner.equals(DamagedFiles.NO_FILE))
                 .distinct()
                 .toList();
         String named = String.join(", ", owners.stream().limit(MOST_FILES).toList());
-        String what = named.isEmpty() ? DamagedFiles.NO_FILE : named;
-        return text + ", " + findings.size() + " not: too little was left of their rows. They belong to " + what
+        return "They belong to " + (named.isEmpty() ? DamagedFiles.NO_FILE : named)
                 + (owners.size() > MOST_FILES ? " and " + (owners.size() - MOST_FILES) + " more" : "");
     }
 
     /** Begins a scrub. */
-    @Transactional
-    public void scrub(String pool) {
-        estates.change(estate -> Scrubs.begin(estate, pool, clock.instant()));
+    public void scrub(String pool, String who) {
+        transactions.run(() -> {
+            estates.happen((estate, held) -> Scrubs.begin(estate, pool, clock.instant()));
+            deeds.done(who, Deeds.Kind.SCRUB, "/pools/" + pool, "scrub begun by hand");
+        });
     }
 
     /** Asks a file server what it sees. */
-    @Transactional
-    public void rescan(String server) {
-        estates.change(estate -> Rescan.merged(estate, server, rescan.of(server)));
+    public void rescan(String server, String who) {
+        transactions.run(() -> {
+            if (!estates.load().servers().containsKey(server)) {
+                throw new IllegalArgumentException("There is no file server '" + server + "'");
+            }
+            estates.happen((estate, held) -> Rescan.merged(estate, server, rescan.of(server)));
+            deeds.done(who, Deeds.Kind.RESCAN, "/servers/" + server, "rescan");
+        });
     }
 
     /** Turns the locate light of a drive on or off. */
-    @Transactional
     public void locate(String key, boolean on) {
-        estates.change(estate -> {
+        estates.happen((estate, held) -> {
             Drive drive = Optional.ofNullable(estate.drives().get(key))
                     .orElseThrow(() -> new IllegalArgumentException("There is no drive '" + key + "'"));
             return estate.withDrives(List.of(drive.withLocating(on)));
         });
+    }
+
+    /** The estate with rebuilds as far as they are by now. */
+    public Estate seenNow() {
+        return Rebuilds.seen(estates.load(), clock.instant());
     }
 
     /** Pools with drives, for the bench. */

@@ -89,7 +89,8 @@ class LiftStore {
 
     /** Nothing lies on the fast part of a pool that has none any more. */
     void forget(String pool) {
-        if (db.deleteFrom(LIFT_RUN).where(LIFT_RUN.POOL.eq(pool)).execute() > 0) {
+        if (db.fetchExists(LIFT_RUN, LIFT_RUN.POOL.eq(pool))) {
+            db.deleteFrom(LIFT_RUN).where(LIFT_RUN.POOL.eq(pool)).execute();
             db.update(FILE).set(FILE.FAST_ON, "").where(FILE.FAST_ON.eq(pool)).execute();
         }
     }

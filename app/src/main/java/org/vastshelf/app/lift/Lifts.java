@@ -8,12 +8,14 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.look.DayLog;
 import org.vastshelf.app.look.DayWork;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
@@ -34,8 +36,22 @@ public class Lifts implements DayWork {
     private final CatalogueStore catalogues;
     private final LiftStore store;
     private final ShelfClock clock;
+    private final DayLog log;
+    private final Transactions transactions;
+    private final Deeds deeds;
 
-    Lifts(EstateStore estates, UsageStore usage, CatalogueStore catalogues, LiftStore store, ShelfClock clock) {
+    Lifts(
+            EstateStore estates,
+            UsageStore usage,
+            CatalogueStore catalogues,
+            LiftStore store,
+            ShelfClock clock,
+            DayLog log,
+            Transactions transactions,
+            Deeds deeds) {
+        this.log = log;
+        this.transactions = transactions;
+        this.deeds = deeds;
         this.estates = estates;
         this.usage = usage;
         this.catalogues = catalogues;
@@ -75,15 +91,14 @@ public class Lifts implements DayWork {
 
     /** The night after each day on which a pool's rule lets its lift run. */
     @Override
-    @Transactional
     public void of(LocalDate day) {
         Instant midnight = day.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant();
         for (Pool pool : estates.load().pools().values()) {
             int every = pool.lift().everyDays();
             if (pool.isTiered() && every > 0 && day.toEpochDay() % every == 0) {
-                run(pool.name(), midnight);
+                log.once(day, "lift of " + pool.name(), () -> run(pool.name(), midnight));
             } else if (!pool.isTiered()) {
-                store.forget(pool.name());
+                transactions.run(() -> store.forget(pool.name()));
             }
         }
     }
@@ -93,13 +108,16 @@ public class Lifts implements DayWork {
      *
      * @throws IllegalArgumentException when it has no fast part that adds space, or nothing can be copied on it
      */
-    @Transactional
-    public Ride run(String name) {
+    public Ride run(String name, String who) {
         Pool pool = tiered(name);
         String why = pool.isLost()
                 ? "Pool " + name + " has lost data"
                 : "File server " + pool.server() + " is without power";
-        return run(name, clock.instant()).orElseThrow(() -> new IllegalArgumentException(why));
+        return transactions.run(() -> {
+            Ride ride = run(name, clock.instant()).orElseThrow(() -> new IllegalArgumentException(why));
+            deeds.done(who, Deeds.Kind.LIFT, "/pools/" + name, "lift run by hand");
+            return ride;
+        });
     }
 
     private Pool tiered(String name) {

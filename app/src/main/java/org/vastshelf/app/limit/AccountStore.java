@@ -1,20 +1,26 @@
 package org.vastshelf.app.limit;
 
-import static org.vastshelf.app.store.generated.Tables.ACCOUNT_STATE;
+import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
-import java.util.ArrayList;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Comparator;
-import java.util.HexFormat;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.jooq.impl.SQLDataType;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.catalogue.CatalogueStore;
-import org.vastshelf.app.catalogue.FileWrites;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.store.Digests;
+import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.Times;
+import org.vastshelf.app.store.generated.tables.records.AccountRecord;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.limit.Account;
@@ -23,72 +29,205 @@ import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.limit.Stance;
 import org.vastshelf.core.unit.Bytes;
 
-/** Accounts of limit rules: what they hold comes from the catalogue's sums, their state is kept here. */
+/** Keeps accounts: who holds how much under which rule. What they hold is kept by increments, never counted anew. */
 @Component
-public class AccountStore {
+public class AccountStore implements EstateFollower {
+
+    private static final String FOLDER_HOLDER = "FOLDER";
+    private static final String CHILD_HOLDER = "CHILD";
 
     private final DSLContext db;
-    private final CatalogueStore catalogues;
-    private final FileWrites files;
 
-    AccountStore(DSLContext db, CatalogueStore catalogues, FileWrites files) {
+    AccountStore(DSLContext db) {
         this.db = db;
-        this.catalogues = catalogues;
-        this.files = files;
     }
 
-    /** The accounts that a write to a path touches, outermost folder first. */
-    public List<Account> touchedBy(Estate estate, String share, int catalogue, FilePath path) {
-        List<Account> accounts = new ArrayList<>();
-        estate.limitsOn(share)
-                .forEach(rule -> rule.accountFor(path).ifPresent(folder -> {
-                    long used = files.held(catalogue, List.of(folder)).getFirst();
-                    accounts.add(new Account(rule, folder, Bytes.of(used), state(rule, folder)));
-                }));
-        accounts.sort(Comparator.comparingInt(a -> a.folder().parts().size()));
-        return accounts;
+    /** An account by its rule and its holder. */
+    public record Key(LimitRule rule, FilePath holder) {
+        private Condition is() {
+            return ACCOUNT.RULE_HASH.eq(hash(rule)).and(ACCOUNT.HOLDER_HASH.eq(hash(holder)));
+        }
     }
 
-    /** The accounts of one rule, fullest first. */
-    public List<Account> of(LimitRule rule, int limit) {
-        return catalogues
-                .find(rule.share())
-                .flatMap(c -> catalogues
-                        .folder(c.no(), PathBytes.of(rule.path().text()))
-                        .map(folder ->
-                                rule.eachChild() ? catalogues.children(c.no(), folder.no(), limit) : List.of(folder)))
-                .orElse(List.of())
-                .stream()
-                .map(f -> new Account(
-                        rule, new FilePath(f.shown()), Bytes.of(f.bytes()), state(rule, new FilePath(f.shown()))))
-                .sorted(Comparator.comparing(Account::used).reversed())
+    /** Accounts as they are, for an operation that changes nothing. */
+    public List<Account> read(List<Key> keys) {
+        return keys.isEmpty() ? List.of() : accounts(keys, fetch(keys, false));
+    }
+
+    /** Accounts, locked until the transaction ends, in an order that is the same for everybody. */
+    public List<Account> lock(List<Key> keys) {
+        if (keys.isEmpty()) {
+            return List.of();
+        }
+        List<AccountRecord> found = fetch(keys, true);
+        if (found.size() < keys.size()) {
+            keys.forEach(this::open);
+            found = fetch(keys, true);
+        }
+        return accounts(keys, found);
+    }
+
+    private List<AccountRecord> fetch(List<Key> keys, boolean toChange) {
+        var select = db.selectFrom(ACCOUNT.forceIndex("PRIMARY"))
+                .where(DSL.or(keys.stream().map(Key::is).toList()))
+                .orderBy(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH);
+        return (toChange ? select.forUpdate() : select).fetch();
+    }
+
+    /** An account of a folder that nobody saved to yet. */
+    private void open(Key key) {
+        db.insertInto(ACCOUNT)
+                .set(ACCOUNT.RULE_HASH, hash(key.rule))
+                .set(ACCOUNT.HOLDER_HASH, hash(key.holder))
+                .set(ACCOUNT.RULE_KEY, key.rule.key())
+                .set(ACCOUNT.SHARE, key.rule.share())
+                .set(ACCOUNT.HOLDER_KIND, kind(key.rule))
+                .set(ACCOUNT.HOLDER, PathBytes.of(key.holder.text()))
+                .set(ACCOUNT.USED_BYTES, 0L)
+                .set(ACCOUNT.MOST_BYTES, most(key.rule))
+                .set(ACCOUNT.FULLNESS, 0.0)
+                .set(ACCOUNT.FIRED, "")
+                .onDuplicateKeyIgnore()
+                .execute();
+    }
+
+    private static List<Account> accounts(List<Key> keys, List<AccountRecord> rows) {
+        return keys.stream()
+                .map(key -> rows.stream()
+                        .filter(row -> Arrays.equals(row.getRuleHash(), hash(key.rule))
+                                && Arrays.equals(row.getHolderHash(), hash(key.holder)))
+                        .findFirst()
+                        .map(row -> account(key.rule, row))
+                        .orElseGet(() -> new Account(key.rule, key.holder, Bytes.ZERO, AccountState.FRESH)))
                 .toList();
     }
 
-    private AccountState state(LimitRule rule, FilePath folder) {
-        return db.selectFrom(ACCOUNT_STATE)
-                .where(ACCOUNT_STATE.RULE_KEY.eq(rule.key()), ACCOUNT_STATE.FOLDER_HASH.eq(hash(folder)))
-                .fetchOptional(row -> new AccountState(
+    static Account account(LimitRule rule, AccountRecord row) {
+        return new Account(
+                rule,
+                new FilePath(PathBytes.shown(row.getHolder())),
+                Bytes.of(row.getUsedBytes()),
+                new AccountState(
                         Optional.ofNullable(Times.instant(row.getGraceSince())),
                         Arrays.stream(row.getFired().split(","))
                                 .filter(s -> !s.isEmpty())
                                 .map(Stance::valueOf)
-                                .collect(Collectors.toSet())))
-                .orElse(AccountState.FRESH);
+                                .collect(Collectors.toSet())));
+    }
+
+    /** Adds to what accounts hold, in one statement. */
+    public void add(Collection<Account> accounts, long bytes) {
+        if (accounts.isEmpty() || bytes == 0) {
+            return;
+        }
+        db.update(ACCOUNT)
+                .set(ACCOUNT.USED_BYTES, ACCOUNT.USED_BYTES.plus(bytes))
+                .set(ACCOUNT.FULLNESS, fullness())
+                .where(DSL.or(accounts.stream()
+                        .map(a -> new Key(a.rule(), a.folder()).is())
+                        .toList()))
+                .execute();
+    }
+
+    /** MariaDB sets columns from left to right: this sees what was set before it. */
+    static Field<Double> fullness() {
+        return DSL.field("IF({0} > 0, {1} / {0}, 0)", SQLDataType.DOUBLE, ACCOUNT.MOST_BYTES, ACCOUNT.USED_BYTES);
     }
 
     public void keep(Account account, AccountState state) {
         String fired = state.fired().stream().sorted().map(Stance::name).collect(Collectors.joining(","));
-        var since = Times.stored(state.graceSince().orElse(null));
-        db.insertInto(ACCOUNT_STATE)
-                .values(account.rule().key(), hash(account.folder()), since, fired)
-                .onDuplicateKeyUpdate()
-                .set(ACCOUNT_STATE.GRACE_SINCE, since)
-                .set(ACCOUNT_STATE.FIRED, fired)
+        db.update(ACCOUNT)
+                .set(ACCOUNT.GRACE_SINCE, Times.stored(state.graceSince().orElse(null)))
+                .set(ACCOUNT.FIRED, fired)
+                .where(new Key(account.rule(), account.folder()).is())
                 .execute();
     }
 
-    private static String hash(FilePath folder) {
-        return HexFormat.of().formatHex(PathBytes.hash(PathBytes.of(folder.text())));
+    /** Accounts begin with their rule, follow its levels and end with it. Nobody saves meanwhile. */
+    @Override
+    public void follow(Estate before, Estate after) {
+        before.limits().forEach((key, rule) -> {
+            if (!after.limits().containsKey(key)) {
+                db.deleteFrom(ACCOUNT).where(ACCOUNT.RULE_HASH.eq(hash(rule))).execute();
+            }
+        });
+        after.limits().forEach((key, rule) -> {
+            LimitRule old = before.limits().get(key);
+            if (old == null) {
+                begin(rule);
+            } else if (!old.equals(rule)) {
+                db.update(ACCOUNT)
+                        .set(ACCOUNT.MOST_BYTES, most(rule))
+                        .set(ACCOUNT.FULLNESS, fullness())
+                        .where(ACCOUNT.RULE_HASH.eq(hash(rule)))
+                        .execute();
+            }
+        });
+    }
+
+    /** Opens the accounts of a rule with what its folders hold by their sums. */
+    void begin(LimitRule rule) {
+        Condition which = rule.eachChild()
+                ? FOLDER.NO
+                        .ne(0)
+                        .and(FOLDER.PARENT_NO.in(DSL.select(FOLDER.as("parent").NO)
+                                .from(FOLDER.as("parent"))
+                                .where(
+                                        FOLDER.as("parent").CATALOGUE_NO.eq(CATALOGUE.NO),
+                                        FOLDER.as("parent").PATH_HASH.eq(hash(rule.path())))))
+                : FOLDER.PATH_HASH.eq(hash(rule.path()));
+        long most = most(rule);
+        db.insertInto(
+                        ACCOUNT,
+                        ACCOUNT.RULE_HASH,
+                        ACCOUNT.HOLDER_HASH,
+                        ACCOUNT.RULE_KEY,
+                        ACCOUNT.SHARE,
+                        ACCOUNT.HOLDER_KIND,
+                        ACCOUNT.HOLDER,
+                        ACCOUNT.USED_BYTES,
+                        ACCOUNT.MOST_BYTES,
+                        ACCOUNT.FULLNESS,
+                        ACCOUNT.FIRED)
+                .select(DSL.select(
+                                DSL.val(hash(rule)),
+                                FOLDER.PATH_HASH,
+                                DSL.val(rule.key()),
+                                DSL.val(rule.share()),
+                                DSL.val(kind(rule)),
+                                FOLDER.PATH,
+                                FOLDER.SUM_BYTES,
+                                DSL.val(most),
+                                most == 0
+                                        ? DSL.val(0.0)
+                                        : DSL.field("{0} / {1}", SQLDataType.DOUBLE, FOLDER.SUM_BYTES, DSL.val(most)),
+                                DSL.val(""))
+                        .from(CATALOGUE)
+                        .join(FOLDER)
+                        .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO))
+                        .where(CATALOGUE.NAME.eq(rule.share()))
+                        .and(which))
+                .onDuplicateKeyIgnore()
+                .execute();
+    }
+
+    static long most(LimitRule rule) {
+        return rule.stopAt()
+                .or(rule::graceAt)
+                .or(rule::warnAt)
+                .map(Bytes::value)
+                .orElse(0L);
+    }
+
+    private static String kind(LimitRule rule) {
+        return rule.eachChild() ? CHILD_HOLDER : FOLDER_HOLDER;
+    }
+
+    static byte[] hash(LimitRule rule) {
+        return Digests.sixteen(rule.key().getBytes(StandardCharsets.UTF_8));
+    }
+
+    static byte[] hash(FilePath folder) {
+        return PathBytes.hash(PathBytes.of(folder.text()));
     }
 }

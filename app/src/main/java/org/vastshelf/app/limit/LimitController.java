@@ -28,14 +28,13 @@ import org.vastshelf.core.unit.UnitSystem;
 @Page
 class LimitController {
 
-    private static final int MOST_ACCOUNTS = 2_000;
-    private static final int SHOWN = 40;
+    private static final int PAGE = 100;
 
     private final EstateStore estates;
-    private final AccountStore accounts;
+    private final AccountPages accounts;
     private final OrderService orders;
 
-    LimitController(EstateStore estates, AccountStore accounts, OrderService orders) {
+    LimitController(EstateStore estates, AccountPages accounts, OrderService orders) {
         this.estates = estates;
         this.accounts = accounts;
         this.orders = orders;
@@ -48,8 +47,21 @@ class LimitController {
         }
     }
 
+    /** Which accounts somebody wants to see. */
+    record Asked(String search, String rule, Integer from) {
+        Asked {
+            search = search == null ? "" : search;
+            rule = rule == null ? "" : rule;
+            from = from == null ? 0 : Math.max(0, from);
+        }
+    }
+
     @GetMapping("/limit")
-    String limit(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
+    String limit(
+            @AuthenticationPrincipal Someone me,
+            @ModelAttribute("asked") Asked asked,
+            @ModelAttribute("scope") Scope scope,
+            Model model) {
         Estate estate = estates.load();
         List<LimitRule> rules = estate.limits().values().stream()
                 .filter(r -> Optional.ofNullable(estate.shares().get(r.share()))
@@ -57,20 +69,20 @@ class LimitController {
                         .filter(s -> scope.covers(estate, estate.volumes().get(s.volume())))
                         .isPresent())
                 .toList();
-        List<AccountLine> lines = rules.stream()
-                .flatMap(rule -> accounts.of(rule, MOST_ACCOUNTS).stream())
-                .map(LimitController::line)
-                .sorted(java.util.Comparator.comparing(AccountLine::share).reversed())
-                .toList();
+        AccountPages.Page page =
+                accounts.page(estate, rules, new AccountPages.Wanted(asked.search, asked.rule), asked.from, PAGE);
         model.addAttribute("rules", rules);
-        model.addAttribute("accountCount", lines.size());
-        model.addAttribute("accounts", lines.stream().limit(SHOWN).toList());
+        model.addAttribute("accountCount", page.count());
+        model.addAttribute(
+                "accounts", page.accounts().stream().map(LimitController::line).toList());
+        model.addAttribute("next", asked.from + PAGE < page.count() ? asked.from + PAGE : -1);
+        model.addAttribute("previous", asked.from > 0 ? Math.max(0, asked.from - PAGE) : -1);
         return "limit";
     }
 
     private static AccountLine line(Account account) {
         LimitRule rule = account.rule();
-        Optional<Bytes> most = rule.stopAt().or(rule::graceAt).or(rule::warnAt);
+        Optional<Bytes> most = account.most();
         double share = most.map(m -> account.used().shareOf(m)).orElse(0.0);
         boolean warned =
                 rule.warnAt().filter(w -> account.used().compareTo(w) >= 0).isPresent();

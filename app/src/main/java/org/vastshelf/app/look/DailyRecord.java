@@ -21,6 +21,7 @@ public class DailyRecord {
     private final HistoryStore history;
     private final Forecasts forecasts;
     private final ShelfClock clock;
+    private final DayLog log;
     private final List<DayWork> works;
 
     DailyRecord(
@@ -29,12 +30,14 @@ public class DailyRecord {
             HistoryStore history,
             Forecasts forecasts,
             ShelfClock clock,
+            DayLog log,
             List<DayWork> works) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
         this.forecasts = forecasts;
         this.clock = clock;
+        this.log = log;
         this.works = works;
     }
 
@@ -51,7 +54,7 @@ public class DailyRecord {
         for (; !next.isAfter(yesterday); next = next.plusDays(1)) {
             LocalDate day = next;
             works.forEach(work -> work.of(day));
-            record(estates.load(), usage.load(), day);
+            log.once(day, "history", () -> record(estates.load(), usage.load(), day));
         }
         forecasts.forget();
     }

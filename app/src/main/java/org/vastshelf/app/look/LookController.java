@@ -14,7 +14,7 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
-import org.vastshelf.app.limit.AccountStore;
+import org.vastshelf.app.limit.AccountPages;
 import org.vastshelf.app.look.Forecasts.Space;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -32,16 +32,19 @@ import org.vastshelf.core.look.AttentionRules;
 @Page
 class LookController {
 
-    private static final int ACCOUNTS_EACH = 2_000;
+    /** From this share of its strictest level on an account is looked at, and so many of them at most. */
+    private static final double NEAR = 0.995;
+
+    private static final int ACCOUNTS = 200;
 
     private final EstateStore estates;
     private final UsageStore usage;
-    private final AccountStore accounts;
+    private final AccountPages accounts;
     private final Forecasts forecasts;
     private final ShelfClock clock;
 
     LookController(
-            EstateStore estates, UsageStore usage, AccountStore accounts, Forecasts forecasts, ShelfClock clock) {
+            EstateStore estates, UsageStore usage, AccountPages accounts, Forecasts forecasts, ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;
         this.accounts = accounts;
@@ -57,9 +60,9 @@ class LookController {
         LocalDate today = clock.today();
         Map<String, FillForecast> expected = new HashMap<>();
         forecasts.volumes().forEach((name, space) -> expected.put(name, space.forecast()));
-        List<Account> near = estate.limits().values().stream()
-                .filter(rule -> rule.stopAt().isPresent() && seen.share(rule.share()))
-                .flatMap(rule -> accounts.of(rule, ACCOUNTS_EACH).stream())
+        List<Account> near = accounts.fullerThan(estate, NEAR, ACCOUNTS).stream()
+                .filter(a ->
+                        a.rule().stopAt().isPresent() && seen.share(a.rule().share()))
                 .toList();
         model.addAttribute(
                 "attention",

@@ -2,6 +2,7 @@ package org.vastshelf.app.notify;
 
 import static org.vastshelf.app.store.generated.Tables.NOTICE;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -19,6 +20,9 @@ public class Notices {
 
     private static final int LONGEST_SUBJECT = 200;
     private static final int LONGEST_PROBLEM = 500;
+    private static final Duration FIRST_PAUSE = Duration.ofSeconds(10);
+    private static final Duration LONGEST_PAUSE = Duration.ofHours(1);
+    private static final int MOST_DOUBLINGS = 9;
 
     private final DSLContext db;
     private final Directory directory;
@@ -69,11 +73,14 @@ public class Notices {
                 .fetch(Notices::notice);
     }
 
-    /** Oldest first. */
-    List<Notice> unsent(int limit) {
+    /** Those that are due, the ones that waited longest first; a few that can't be delivered do not stop the others. */
+    List<Notice> due(Instant now, int limit) {
         return db.selectFrom(NOTICE)
-                .where(NOTICE.SENT_AT.isNull())
-                .orderBy(NOTICE.ID)
+                .where(
+                        NOTICE.SENT_AT.isNull(),
+                        NOTICE.GIVEN_UP.eq(0),
+                        NOTICE.NEXT_AT.isNull().or(NOTICE.NEXT_AT.le(Times.stored(now))))
+                .orderBy(NOTICE.NEXT_AT, NOTICE.ID)
                 .limit(limit)
                 .fetch(Notices::notice);
     }
@@ -86,9 +93,23 @@ public class Notices {
                 .execute();
     }
 
-    void failed(long id, String problem) {
+    /** Was not taken; tried again after a pause that doubles each time, up to {@link #LONGEST_PAUSE}. */
+    void failed(long id, String problem, Instant now) {
+        int tries = db.select(NOTICE.TRIES).from(NOTICE).where(NOTICE.ID.eq(id)).fetchSingle(NOTICE.TRIES);
+        Duration pause = FIRST_PAUSE.multipliedBy(1L << Math.min(tries, MOST_DOUBLINGS));
         db.update(NOTICE)
-                .set(NOTICE.PROBLEM, problem.substring(0, Math.min(problem.length(), LONGEST_PROBLEM)))
+                .set(NOTICE.PROBLEM, ShortText.of(problem, LONGEST_PROBLEM))
+                .set(NOTICE.TRIES, tries + 1)
+                .set(NOTICE.NEXT_AT, Times.stored(now.plus(pause.compareTo(LONGEST_PAUSE) < 0 ? pause : LONGEST_PAUSE)))
+                .where(NOTICE.ID.eq(id))
+                .execute();
+    }
+
+    /** Can't be delivered at all; it stays to be read here. */
+    void givenUp(long id, String problem) {
+        db.update(NOTICE)
+                .set(NOTICE.PROBLEM, ShortText.of(problem, LONGEST_PROBLEM))
+                .set(NOTICE.GIVEN_UP, 1)
                 .where(NOTICE.ID.eq(id))
                 .execute();
     }

@@ -36,21 +36,25 @@ class Postman {
 
     @Scheduled(fixedDelay = 3_000, initialDelay = 3_000)
     void deliver() {
-        for (Notices.Notice notice : notices.unsent(AT_ONCE)) {
+        for (Notices.Notice notice : notices.due(clock.instant(), AT_ONCE)) {
             String address =
                     directory.person(notice.recipient()).map(Person::mail).orElse("");
             if (address.isEmpty()) {
-                notices.failed(notice.id(), "the directory has no mail address for " + notice.recipient());
-                continue;
+                notices.givenUp(notice.id(), "the directory has no mail address for " + notice.recipient());
+            } else {
+                send(notice, address);
             }
-            try {
-                mail.send(message(notice, address));
-                notices.sent(notice.id(), clock.instant());
-            } catch (MailException refused) {
-                LOG.warn("notice {} was not taken: {}", notice.id(), refused.getMessage());
-                notices.failed(notice.id(), String.valueOf(refused.getMessage()));
-                return;
-            }
+        }
+    }
+
+    /** One that the server does not take waits by itself; the others are tried all the same. */
+    private void send(Notices.Notice notice, String address) {
+        try {
+            mail.send(message(notice, address));
+            notices.sent(notice.id(), clock.instant());
+        } catch (MailException refused) {
+            LOG.warn("notice {} was not taken: {}", notice.id(), refused.getMessage());
+            notices.failed(notice.id(), String.valueOf(refused.getMessage()), clock.instant());
         }
     }
 

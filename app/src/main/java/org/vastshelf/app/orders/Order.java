@@ -12,11 +12,13 @@ import org.vastshelf.core.change.Step;
 /**
  * A set of changes: a draft, or on its way, or ended.
  *
+ * @param carriedOutBy who let it begin; empty for a draft
  * @param heldAt while paused, since when; afterwards, the moment from which it may go on; null when it never rested
  */
 public record Order(
         long id,
         String author,
+        String carriedOutBy,
         OrderState state,
         Instant createdAt,
         @Nullable Instant startedAt,
@@ -79,6 +81,13 @@ public record Order(
         return steps.stream().filter(s -> s.state() != StepState.DONE).findFirst();
     }
 
+    /** The steps behind this one. */
+    public List<Step> after(Journalled step) {
+        return steps.subList(step.position() + 1, steps.size()).stream()
+                .map(Journalled::step)
+                .toList();
+    }
+
     /** The changes that are not struck. */
     public List<Change> changes() {
         return lines.stream().filter(l -> !l.struck()).map(Line::change).toList();
@@ -99,6 +108,6 @@ public record Order(
     }
 
     public boolean isUnderWay() {
-        return state == OrderState.RUNNING || state == OrderState.TAKING_BACK;
+        return state.isUnderWay();
     }
 }

@@ -1,5 +1,6 @@
 package org.vastshelf.app.orders;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
@@ -9,54 +10,58 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.change.Devices;
+import org.vastshelf.core.change.OrderSteps;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateAnswer;
 
 /**
  * Carries out orders. The journal is written before a step acts and after it acted, so that whatever the moment at
  * which the application is killed, the next start knows whether to ask the devices, to begin again or to take back.
- * After a jump of the clock each step begins when the one before it was done, not when somebody looked.
+ * After a jump of the clock each step begins when the one before it was done, not when somebody looked. An order that
+ * fails in a way that nobody foresaw stays where it is and stops no other.
  */
 @Component
 public class OrderRunner {
 
     private static final Logger LOG = LoggerFactory.getLogger(OrderRunner.class);
+    /** How exactly the end of a wait is known whose end nobody could foretell. */
+    private static final Duration OPEN_WAIT = Duration.ofSeconds(5);
 
     private final OrderStore orders;
     private final EstateStore estates;
     private final Devices devices;
-    private final AuditStore audit;
+    private final OrderAudit audit;
     private final ShelfClock clock;
-    private final TransactionTemplate transaction;
+    private final Transactions transactions;
 
     OrderRunner(
             OrderStore orders,
             EstateStore estates,
             Devices devices,
-            AuditStore audit,
+            OrderAudit audit,
             ShelfClock clock,
-            TransactionTemplate transaction) {
+            Transactions transactions) {
         this.orders = orders;
         this.estates = estates;
         this.devices = devices;
         this.audit = audit;
         this.clock = clock;
-        this.transaction = transaction;
+        this.transactions = transactions;
     }
 
     /** Says of each order that a stop or a kill interrupted that it goes on. */
     @EventListener(ApplicationReadyEvent.class)
     void resume() {
         for (long id : orders.underWay()) {
-            transaction.executeWithoutResult(t -> orders.claim(id).ifPresent(order -> {
+            transactions.run(() -> orders.claim(id).ifPresent(order -> {
                 long done = order.steps().stream()
                         .filter(s -> s.state() == StepState.DONE)
                         .count();
@@ -73,10 +78,23 @@ public class OrderRunner {
     public void run() {
         Instant now = clock.instant();
         for (long id : orders.underWay()) {
-            while (Boolean.TRUE.equals(transaction.execute(t -> advance(id, now)))) {
-                LOG.debug("order {} moved on", id);
+            try {
+                while (transactions.run(() -> advance(id, now))) {
+                    LOG.debug("order {} moved on", id);
+                }
+            } catch (RuntimeException unforeseen) {
+                LOG.error("order {} could not go on", id, unforeseen);
+                stumble(id, unforeseen);
             }
         }
+    }
+
+    /** Says so on the order, once; it is tried again at the next turn. */
+    private void stumble(long id, RuntimeException why) {
+        String note = "Could not go on: " + why.getClass().getSimpleName() + ". Tried again until it can.";
+        transactions.run(() -> orders.claim(id)
+                .filter(order -> order.state().isUnderWay() && !order.outcome().contains(note))
+                .ifPresent(order -> orders.state(id, order.state(), joined(order.outcome(), note), null)));
     }
 
     /** One move of one order, in one transaction; false when there is nothing more to do by now. */
@@ -85,7 +103,7 @@ public class OrderRunner {
                 .map(order -> switch (order.state()) {
                     case RUNNING -> forward(order, now);
                     case TAKING_BACK -> back(order, now);
-                    case DRAFT, PAUSED, DONE, TAKEN_BACK -> false;
+                    case DRAFT, READY, PAUSED, ASKING, DONE, TAKEN_BACK, LEFT -> false;
                 })
                 .orElse(false);
     }
@@ -108,10 +126,7 @@ public class OrderRunner {
         }
         Optional<Wait> wait = step.step().waits(estate);
         if (wait.isPresent()) {
-            // Remembered, so that the step begins when what it waits for ended, not when somebody looked.
-            if (!wait.get().until().equals(order.heldAt())) {
-                orders.hold(order.id(), OrderState.RUNNING, wait.get().until());
-            }
+            remember(order, wait.get(), now);
             return false;
         }
         Instant end = lastEnd(order);
@@ -120,6 +135,16 @@ public class OrderRunner {
         Instant due = at.plus(step.step().expected());
         orders.journal(order.id(), new Journalled(step.position(), StepState.STARTED, at, due, null, step.step()));
         return true;
+    }
+
+    /** So that the step begins when what it waits for ended, not when somebody looked. */
+    private void remember(Order order, Wait wait, Instant now) {
+        Instant until = wait.until()
+                .orElseGet(() ->
+                        order.heldAt() != null && order.heldAt().isAfter(now.minus(OPEN_WAIT)) ? order.heldAt() : now);
+        if (!until.equals(order.heldAt())) {
+            orders.hold(order.id(), OrderState.RUNNING, until);
+        }
     }
 
     private boolean complete(Order order, Journalled step, Instant now) {
@@ -133,17 +158,10 @@ public class OrderRunner {
             return true;
         }
         AtomicReference<Step> done = new AtomicReference<>(step.step());
-        try {
-            estates.change(estate -> {
-                step.step().obstacle(estate).ifPresent(why -> {
-                    throw new Obstacle(why);
-                });
-                done.set(step.step().on(estate));
-                return done.get().apply(estate);
-            });
-        } catch (Obstacle obstacle) {
-            return giveUp(
-                    order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.getMessage() + ".");
+        EstateAnswer answer = estates.change((estate, held) ->
+                answer(OrderSteps.forward(order.id(), estate, held, step.step(), order.after(step)), done));
+        if (answer instanceof EstateAnswer.Refused refused) {
+            return giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + refused.because() + ".");
         }
         orders.journal(
                 order.id(),
@@ -151,10 +169,14 @@ public class OrderRunner {
         return true;
     }
 
-    private static final class Obstacle extends RuntimeException {
-        Obstacle(String why) {
-            super(why);
-        }
+    private static EstateAnswer answer(OrderSteps.Outcome outcome, AtomicReference<Step> done) {
+        return switch (outcome) {
+            case OrderSteps.Stopped stopped -> new EstateAnswer.Refused(stopped.because());
+            case OrderSteps.Moved moved -> {
+                done.set(moved.step());
+                yield new EstateAnswer.Changed(moved.estate());
+            }
+        };
     }
 
     private boolean giveUp(Order order, String why) {
@@ -171,10 +193,17 @@ public class OrderRunner {
             return false;
         }
         Journalled step = last.get();
-        devices.takeBack(key(order, step));
-        if (step.state() == StepState.DONE) {
-            estates.change(step.step()::undo);
+        if (step.state() == StepState.DONE && undone(order, step) instanceof EstateAnswer.Refused refused) {
+            orders.state(
+                    order.id(),
+                    OrderState.ASKING,
+                    joined(
+                            order.outcome(),
+                            "Step " + (step.position() + 1) + " can't be taken back: " + refused.because() + "."),
+                    null);
+            return false;
         }
+        devices.takeBack(key(order, step));
         orders.journal(
                 order.id(),
                 new Journalled(
@@ -182,18 +211,16 @@ public class OrderRunner {
         return true;
     }
 
+    private EstateAnswer undone(Order order, Journalled step) {
+        return estates.change((estate, held) ->
+                answer(OrderSteps.back(order.id(), estate, held, step.step()), new AtomicReference<>(step.step())));
+    }
+
     private void finish(Order order, OrderState state, String outcome, Instant at) {
+        estates.change((estate, held) -> new EstateAnswer.Changed(estate.withoutHold(order.id())));
         orders.state(order.id(), state, outcome, at);
-        audit.append(new AuditStore.Entry(
-                at,
-                order.author(),
-                "",
-                "",
-                "ORDER",
-                "/orders/" + order.id(),
-                0,
-                state == OrderState.DONE,
-                order.title() + ": " + state.title()));
+        audit.note(
+                order.id(), order.carriedOutBy(), at, state == OrderState.DONE, order.title() + ": " + state.title());
     }
 
     private static Instant lastEnd(Order order) {

@@ -2,37 +2,56 @@ package org.vastshelf.app.orders;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Devices;
+import org.vastshelf.core.change.Holds;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.Step;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.unit.ShortText;
 
 /** Drafts, and what can be done with them. No object of the estate is changed by another road. */
 @Service
 public class OrderService {
 
     private static final int MOST_CHANGES = 100;
+    private static final int LONGEST_KEY_SHOWN = 60;
+    private static final int READY_SHOWN = 50;
 
     private final OrderStore orders;
     private final EstateStore estates;
     private final UsageStore usage;
     private final Devices devices;
+    private final OrderAudit audit;
     private final ShelfClock clock;
+    private final Transactions transactions;
 
-    OrderService(OrderStore orders, EstateStore estates, UsageStore usage, Devices devices, ShelfClock clock) {
+    OrderService(
+            OrderStore orders,
+            EstateStore estates,
+            UsageStore usage,
+            Devices devices,
+            OrderAudit audit,
+            ShelfClock clock,
+            Transactions transactions) {
+        this.audit = audit;
+        this.transactions = transactions;
         this.orders = orders;
         this.estates = estates;
         this.usage = usage;
@@ -56,6 +75,13 @@ public class OrderService {
 
     public Optional<Order> draftOf(String author) {
         return orders.latestDraft(author);
+    }
+
+    /** Drafts of others that are ready to be carried out. */
+    public List<Order> readyFor(String person) {
+        return orders.ready(READY_SHOWN).stream()
+                .filter(o -> !o.author().equals(person))
+                .toList();
     }
 
     public Order order(long id) {
@@ -91,134 +117,218 @@ public class OrderService {
                 .orElseGet(estates::load);
     }
 
-    /** Adds to the author's latest draft, or begins one. */
-    @Transactional
+    /** Adds to the author's latest draft that is in work, or begins one. */
     public Order add(String author, Change change) {
-        long id =
-                orders.latestDraft(author).map(Order::id).orElseGet(() -> orders.createDraft(author, clock.instant()));
-        addTo(id, List.of(change));
-        return order(id);
+        return transactions.run(() -> {
+            orders.lockAuthor(author);
+            long id = orders.latestDraft(author).map(Order::id).orElseGet(() -> begin(author));
+            addTo(id, List.of(change));
+            return order(id);
+        });
     }
 
     /** A draft of its own. */
-    @Transactional
     public Order create(String author, List<Change> changes) {
         if (changes.isEmpty()) {
             throw new IllegalArgumentException("changes is empty, must hold 1 to " + MOST_CHANGES);
         }
-        long id = orders.createDraft(author, clock.instant());
-        addTo(id, changes);
-        return order(id);
+        return transactions.run(() -> {
+            long id = begin(author);
+            addTo(id, changes);
+            return order(id);
+        });
+    }
+
+    private long begin(String author) {
+        Instant now = clock.instant();
+        long id = orders.createDraft(author, now);
+        audit.note(id, author, now, "drafted");
+        return id;
     }
 
     private void addTo(long id, List<Change> changes) {
-        int count = changes.size() + order(id).lines().size();
+        int count = changes.size() + requireInWork(id).lines().size();
         if (count > MOST_CHANGES) {
             throw new IllegalArgumentException("changes holds " + count + ", must be at most " + MOST_CHANGES);
         }
         changes.forEach(change -> orders.addChange(id, change));
     }
 
-    @Transactional
     public void strike(long id, int position, boolean struck) {
-        requireDraft(id);
-        orders.strike(id, position, struck);
+        transactions.run(() -> {
+            boolean there = requireInWork(id).lines().stream().anyMatch(l -> l.position() == position);
+            if (!there) {
+                throw new IllegalArgumentException(
+                        "position is " + position + ", which order " + id + " does not have");
+            }
+            orders.strike(id, position, struck);
+        });
     }
 
-    @Transactional
-    public void confirm(long id, String key, boolean yes) {
-        Set<String> keys = new HashSet<>(requireDraft(id).confirmed());
-        if (yes) {
-            keys.add(key);
-        } else {
-            keys.remove(key);
-        }
-        orders.confirm(id, keys);
+    public void confirm(long id, String key, boolean yes, String who) {
+        transactions.run(() -> {
+            Order draft = requireDraft(id);
+            Check check = plan(draft.changes()).checks().stream()
+                    .filter(c -> c.verdict() == Check.Verdict.CONFIRM && c.key().equals(key))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalArgumentException("Order " + id + " has nothing to confirm under '"
+                            + ShortText.of(key, LONGEST_KEY_SHOWN) + "'"));
+            Set<String> keys = new HashSet<>(draft.confirmed());
+            if (yes ? keys.add(key) : keys.remove(key)) {
+                orders.confirm(id, keys);
+                audit.note(id, who, clock.instant(), (yes ? "confirmed: " : "no longer confirmed: ") + check.text());
+            }
+        });
     }
 
-    @Transactional
-    public void discard(long id) {
-        requireDraft(id);
-        orders.discard(id);
+    public void discard(long id, String who) {
+        transactions.run(() -> {
+            requireDraft(id);
+            orders.discard(id);
+            audit.note(id, who, clock.instant(), "discarded");
+        });
+    }
+
+    /** Says that a draft is ready: others may carry it out from now on, and nobody changes it. */
+    public void ready(long id, String who) {
+        transactions.run(() -> {
+            Order draft = requireInWork(id);
+            if (draft.changes().isEmpty()) {
+                throw new NotReady("The draft holds no change");
+            }
+            move(draft, OrderState.READY, who, "called ready");
+        });
+    }
+
+    /** Takes a draft that was ready into work again. */
+    public void reopen(long id, String who) {
+        transactions.run(() -> move(require(id, OrderState.READY), OrderState.DRAFT, who, "taken into work again"));
+    }
+
+    private void move(Order order, OrderState state, String who, String what) {
+        orders.state(order.id(), state, order.outcome(), null);
+        audit.note(order.id(), who, clock.instant(), what);
     }
 
     /**
      * Starts a draft.
      *
-     * @throws NotReady when a check refuses it or waits to be confirmed
+     * @throws NotReady when a check refuses it or waits to be confirmed, or when it is in somebody else's work
      */
-    @Transactional
-    public Order carryOut(long id) {
-        return carryOut(id, clock.instant());
+    public Order carryOut(long id, String who) {
+        return transactions.run(() -> {
+            begin(id, who, clock.instant()).ifPresent(why -> {
+                throw new NotReady(why);
+            });
+            return order(id);
+        });
     }
 
-    /** Starts a draft as of a time, which a jump of the clock may have passed. */
-    @Transactional
-    public Order carryOut(long id, Instant now) {
-        Order order = requireDraft(id);
-        Plan plan = plan(order.changes());
-        if (plan.steps().isEmpty() && !plan.isRefused()) {
-            throw new NotReady("The draft holds no change");
-        }
+    /**
+     * Starts a draft as of a time, which a jump of the clock may have passed. From here on the order holds what it
+     * needs.
+     *
+     * @return why it was not started; empty when it was
+     */
+    public Optional<String> begin(long id, String who, Instant now) {
+        return transactions.run(() -> {
+            Order order = requireDraft(id);
+            if (order.state() == OrderState.DRAFT && !order.author().equals(who)) {
+                return Optional.of("Order " + id + " is in " + order.author() + "'s work, must be called ready first");
+            }
+            AtomicReference<List<Step>> steps = new AtomicReference<>(List.of());
+            EstateAnswer answer = estates.change((estate, held) -> {
+                Plan plan = Planner.plan(estate, held, order.changes());
+                steps.set(plan.steps());
+                return obstacle(order, plan)
+                        .<EstateAnswer>map(EstateAnswer.Refused::new)
+                        .orElseGet(() ->
+                                new EstateAnswer.Changed(estate.withHold(Holds.of(id, estate, held, plan.steps()))));
+            });
+            if (answer instanceof EstateAnswer.Refused refused) {
+                return Optional.of(refused.because());
+            }
+            orders.start(id, who, steps.get(), now);
+            audit.note(id, who, now, "carried out: " + order.title());
+            return Optional.empty();
+        });
+    }
+
+    private static Optional<String> obstacle(Order order, Plan plan) {
         if (plan.isRefused()) {
-            throw new NotReady(texts(plan.checks().stream()
+            return Optional.of(texts(plan.checks().stream()
                     .filter(c -> c.verdict() == Check.Verdict.REFUSE)
                     .toList()));
         }
-        List<Check> open = plan.unconfirmed(order.confirmed());
-        if (!open.isEmpty()) {
-            throw new NotReady("To be confirmed first: " + texts(open));
+        if (plan.steps().isEmpty()) {
+            return Optional.of("The draft holds no change");
         }
-        orders.start(id, plan.steps(), now);
-        return order(id);
+        List<Check> open = plan.unconfirmed(order.confirmed());
+        return open.isEmpty() ? Optional.empty() : Optional.of("To be confirmed first: " + texts(open));
     }
 
     /** Lets a running order rest where it is. */
-    @Transactional
-    public void pause(long id) {
-        require(id, OrderState.RUNNING);
-        orders.hold(id, OrderState.PAUSED, clock.instant());
+    public void pause(long id, String who) {
+        transactions.run(() -> {
+            require(id, OrderState.RUNNING);
+            Instant now = clock.instant();
+            orders.hold(id, OrderState.PAUSED, now);
+            audit.note(id, who, now, "paused");
+        });
     }
 
     /** Lets a paused order go on; what its step still had to do when it was paused is still to do. */
-    @Transactional
-    public void goOn(long id) {
-        Order order = require(id, OrderState.PAUSED);
-        Instant now = clock.instant();
-        Duration rested = Duration.between(order.heldAt(), now);
-        for (Order.Journalled step : order.steps()) {
-            if (step.state() == Order.StepState.STARTED) {
-                devices.delay(OrderRunner.key(order, step), rested);
-                orders.journal(id, step.delayed(rested));
+    public void goOn(long id, String who) {
+        transactions.run(() -> {
+            Order order = require(id, OrderState.PAUSED);
+            Instant now = clock.instant();
+            Duration rested = Duration.between(order.heldAt(), now);
+            for (Order.Journalled step : order.steps()) {
+                if (step.state() == Order.StepState.STARTED) {
+                    devices.delay(OrderRunner.key(order, step), rested);
+                    orders.journal(id, step.delayed(rested));
+                }
             }
-        }
-        orders.hold(id, OrderState.RUNNING, now);
+            orders.hold(id, OrderState.RUNNING, now);
+            audit.note(id, who, now, "went on");
+        });
     }
 
-    private Order require(long id, OrderState state) {
+    private Order require(long id, OrderState... states) {
         Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
-        if (order.state() != state) {
-            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be " + state.title());
+        if (Arrays.stream(states).noneMatch(s -> s == order.state())) {
+            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be "
+                    + Arrays.stream(states).map(OrderState::title).collect(Collectors.joining(" or ")));
         }
         return order;
     }
 
-    /** Turns a running or paused order round. */
-    @Transactional
-    public void takeBack(long id) {
-        Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
-        if (order.state() != OrderState.RUNNING && order.state() != OrderState.PAUSED) {
-            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be running or paused");
-        }
-        orders.state(id, OrderState.TAKING_BACK, (order.outcome() + " Taken back on request.").strip(), null);
+    /** Turns a running or paused order round, or lets one that asks try again. */
+    public void takeBack(long id, String who) {
+        transactions.run(() -> {
+            Order order = require(id, OrderState.RUNNING, OrderState.PAUSED, OrderState.ASKING);
+            String note = order.state() == OrderState.ASKING ? " Tried again." : " Taken back on request.";
+            orders.state(id, OrderState.TAKING_BACK, (order.outcome() + note).strip(), null);
+            audit.note(id, who, clock.instant(), "taking back");
+        });
+    }
+
+    /** Ends an order that asks; what it has done so far stays as it is. */
+    public void leave(long id, String who) {
+        transactions.run(() -> {
+            Order order = require(id, OrderState.ASKING);
+            Instant now = clock.instant();
+            orders.state(id, OrderState.LEFT, (order.outcome() + " Left as it is by " + who + ".").strip(), now);
+            audit.note(id, who, now, "left as it is");
+        });
     }
 
     private Order requireDraft(long id) {
-        Order order = orders.lock(id).orElseThrow(() -> new NoSuchOrder(id));
-        if (order.state() != OrderState.DRAFT) {
-            throw new NotReady("Order " + id + " is " + order.state().title() + ", must be a draft");
-        }
-        return order;
+        return require(id, OrderState.DRAFT, OrderState.READY);
+    }
+
+    private Order requireInWork(long id) {
+        return require(id, OrderState.DRAFT);
     }
 
     private static String texts(List<Check> checks) {

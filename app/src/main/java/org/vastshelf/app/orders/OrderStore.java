@@ -1,5 +1,6 @@
 package org.vastshelf.app.orders;
 
+import static org.vastshelf.app.store.generated.Tables.DRAFT_AUTHOR;
 import static org.vastshelf.app.store.generated.Tables.ORDER_CHANGE;
 import static org.vastshelf.app.store.generated.Tables.ORDER_STEP;
 import static org.vastshelf.app.store.generated.Tables.SHELF_ORDER;
@@ -14,20 +15,21 @@ import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.StoredJson;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.ShelfOrderRecord;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Step;
-import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.core.JacksonException;
 
 /** Keeps orders with their changes and the journal of their steps. */
 @Component
 class OrderStore {
 
     private final DSLContext db;
-    private final JsonMapper json;
+    private final StoredJson json;
 
-    OrderStore(DSLContext db, JsonMapper json) {
+    OrderStore(DSLContext db, StoredJson json) {
         this.db = db;
         this.json = json;
     }
@@ -44,10 +46,19 @@ class OrderStore {
                 .getId();
     }
 
+    /** Nobody else seeks or makes a draft of this author's before the transaction has ended. */
+    void lockAuthor(String author) {
+        db.insertInto(DRAFT_AUTHOR).values(author).onDuplicateKeyIgnore().execute();
+        db.selectFrom(DRAFT_AUTHOR)
+                .where(DRAFT_AUTHOR.AUTHOR.eq(author))
+                .forUpdate()
+                .fetch();
+    }
+
     void addChange(long order, Change change) {
         int position = db.fetchCount(ORDER_CHANGE, ORDER_CHANGE.ORDER_ID.eq(order));
         db.insertInto(ORDER_CHANGE)
-                .values(order, position, 0, json.writerFor(Change.class).writeValueAsString(change))
+                .values(order, position, 0, json.write(Change.class, change))
                 .execute();
     }
 
@@ -71,18 +82,19 @@ class OrderStore {
     }
 
     /** Turns a draft into a running order; the steps are fixed from here on. */
-    void start(long order, List<Step> steps, Instant at) {
+    void start(long order, String who, List<Step> steps, Instant at) {
         for (int i = 0; i < steps.size(); i++) {
             db.insertInto(ORDER_STEP)
                     .set(ORDER_STEP.ORDER_ID, order)
                     .set(ORDER_STEP.POSITION, i)
                     .set(ORDER_STEP.STATE, Order.StepState.WAITING.name())
-                    .set(ORDER_STEP.BODY, json.writerFor(Step.class).writeValueAsString(steps.get(i)))
+                    .set(ORDER_STEP.BODY, json.write(Step.class, steps.get(i)))
                     .execute();
         }
         db.update(SHELF_ORDER)
                 .set(SHELF_ORDER.STATE, OrderState.RUNNING.name())
                 .set(SHELF_ORDER.STARTED_AT, Times.stored(at))
+                .set(SHELF_ORDER.CARRIED_OUT_BY, who)
                 .where(SHELF_ORDER.ID.eq(order))
                 .execute();
     }
@@ -93,7 +105,7 @@ class OrderStore {
                 .set(ORDER_STEP.STARTED_AT, Times.stored(step.startedAt()))
                 .set(ORDER_STEP.DUE_AT, Times.stored(step.dueAt()))
                 .set(ORDER_STEP.FINISHED_AT, Times.stored(step.finishedAt()))
-                .set(ORDER_STEP.BODY, json.writerFor(Step.class).writeValueAsString(step.step()))
+                .set(ORDER_STEP.BODY, json.write(Step.class, step.step()))
                 .where(ORDER_STEP.ORDER_ID.eq(order), ORDER_STEP.POSITION.eq(step.position()))
                 .execute();
     }
@@ -113,6 +125,16 @@ class OrderStore {
                 .set(SHELF_ORDER.HELD_AT, Times.stored(at))
                 .where(SHELF_ORDER.ID.eq(order))
                 .execute();
+    }
+
+    /** Drafts that wait for somebody to carry them out, oldest first. */
+    List<Order> ready(int limit) {
+        return db.selectFrom(SHELF_ORDER)
+                .where(SHELF_ORDER.STATE.eq(OrderState.READY.name()))
+                .orderBy(SHELF_ORDER.ID)
+                .limit(limit)
+                .fetch()
+                .map(this::order);
     }
 
     List<Long> underWay() {
@@ -167,6 +189,15 @@ class OrderStore {
                 .map(this::order);
     }
 
+    /** A draft with a change that can't be read any more is shown all the same, so that it can be struck. */
+    private Change change(String body) {
+        try {
+            return json.read(body, Change.class);
+        } catch (JacksonException unreadable) {
+            return new Change.Unreadable("A change can't be read: " + unreadable.getOriginalMessage());
+        }
+    }
+
     private Order order(ShelfOrderRecord row) {
         Set<String> confirmed = Arrays.stream(row.getConfirmed().split("\n"))
                 .filter(k -> !k.isEmpty())
@@ -174,8 +205,7 @@ class OrderStore {
         List<Order.Line> lines = db.selectFrom(ORDER_CHANGE)
                 .where(ORDER_CHANGE.ORDER_ID.eq(row.getId()))
                 .orderBy(ORDER_CHANGE.POSITION)
-                .fetch(c ->
-                        new Order.Line(c.getPosition(), c.getStruck() == 1, json.readValue(c.getBody(), Change.class)));
+                .fetch(c -> new Order.Line(c.getPosition(), c.getStruck() == 1, change(c.getBody())));
         List<Order.Journalled> steps = db.selectFrom(ORDER_STEP)
                 .where(ORDER_STEP.ORDER_ID.eq(row.getId()))
                 .orderBy(ORDER_STEP.POSITION)
@@ -185,10 +215,11 @@ class OrderStore {
                         Times.instant(s.getStartedAt()),
                         Times.instant(s.getDueAt()),
                         Times.instant(s.getFinishedAt()),
-                        json.readValue(s.getBody(), Step.class)));
+                        json.read(s.getBody(), Step.class)));
         return new Order(
                 row.getId(),
                 row.getAuthor(),
+                row.getCarriedOutBy(),
                 OrderState.valueOf(row.getState()),
                 Times.instant(row.getCreatedAt()),
                 Times.instant(row.getStartedAt()),

@@ -1,12 +1,14 @@
 package org.vastshelf.app.orders;
 
 import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.security.Someone;
 
 /** Drafts, running, done and taken back orders, and what can be done with a draft. */
 @Page
@@ -25,7 +27,11 @@ class OrdersController {
     }
 
     @GetMapping("/orders")
-    String list(@RequestParam(defaultValue = "9223372036854775807") long before, Model model) {
+    String list(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam(defaultValue = "9223372036854775807") long before,
+            Model model) {
+        model.addAttribute("ready", me.mayRun() ? orders.readyFor(me.getName()) : List.of());
         List<Order> found = orders.page(before, PAGE + 1);
         model.addAttribute("orders", found.stream().limit(PAGE).toList());
         model.addAttribute("older", found.size() > PAGE ? found.get(PAGE - 1).id() : 0);
@@ -35,7 +41,7 @@ class OrdersController {
     @GetMapping("/orders/{id}")
     String order(@PathVariable long id, Model model) {
         Order order = show(id, model);
-        if (order.state() == OrderState.DRAFT) {
+        if (order.state().isDraft()) {
             model.addAttribute("view", drawer.view(order));
         }
         return "order";
@@ -63,43 +69,62 @@ class OrdersController {
 
     @PostMapping("/orders/{id}/confirm")
     String confirm(
+            @AuthenticationPrincipal Someone me,
             @PathVariable long id,
             @RequestParam String key,
             @RequestParam(defaultValue = "false") boolean yes,
             Model model) {
-        orders.confirm(id, key, yes);
+        orders.confirm(id, key, yes, me.getName());
         return refreshed(id, model);
     }
 
     @PostMapping("/orders/{id}/discard")
-    String discard(@PathVariable long id) {
-        orders.discard(id);
+    String discard(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.discard(id, me.getName());
         return "redirect:/orders";
     }
 
     @PostMapping("/orders/{id}/carry-out")
-    String carryOut(@PathVariable long id) {
-        orders.carryOut(id);
+    String carryOut(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.carryOut(id, me.getName());
         runner.run();
         return "redirect:/orders/" + id;
     }
 
+    @PostMapping("/orders/{id}/ready")
+    String ready(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.ready(id, me.getName());
+        return "redirect:/orders/" + id;
+    }
+
+    @PostMapping("/orders/{id}/reopen")
+    String reopen(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.reopen(id, me.getName());
+        return "redirect:/orders/" + id;
+    }
+
+    @PostMapping("/orders/{id}/leave")
+    String leave(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.leave(id, me.getName());
+        return "redirect:/orders/" + id;
+    }
+
     @PostMapping("/orders/{id}/pause")
-    String pause(@PathVariable long id) {
-        orders.pause(id);
+    String pause(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.pause(id, me.getName());
         return "redirect:/orders/" + id;
     }
 
     @PostMapping("/orders/{id}/go-on")
-    String goOn(@PathVariable long id) {
-        orders.goOn(id);
+    String goOn(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.goOn(id, me.getName());
         runner.run();
         return "redirect:/orders/" + id;
     }
 
     @PostMapping("/orders/{id}/take-back")
-    String takeBack(@PathVariable long id) {
-        orders.takeBack(id);
+    String takeBack(@AuthenticationPrincipal Someone me, @PathVariable long id) {
+        orders.takeBack(id, me.getName());
         runner.run();
         return "redirect:/orders/" + id;
     }

@@ -24,6 +24,7 @@ import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.ExportRule;
+import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
@@ -101,7 +102,7 @@ class ServeController {
             Model model) {
         Share present = estates.load().shares().get(share);
         ShareForm form =
-                present == null ? new ShareForm(volume, volume, true, false, true, "", "") : ShareForm.of(present);
+                present == null ? new ShareForm(volume, volume, true, false, true, "", "", "") : ShareForm.of(present);
         return show(me, form, "", model);
     }
 
@@ -152,8 +153,10 @@ class ServeController {
             Boolean nfs,
             Boolean hiddenEntries,
             String access,
-            String exports) {
+            String exports,
+            String ownFolders) {
         ShareForm {
+            ownFolders = ownFolders == null ? "" : ownFolders.strip();
             smb = Boolean.TRUE.equals(smb);
             nfs = Boolean.TRUE.equals(nfs);
             hiddenEntries = Boolean.TRUE.equals(hiddenEntries);
@@ -172,7 +175,14 @@ class ServeController {
                             .map(e -> e.clients().text() + (e.mayWrite() ? " write" : " read"))
                             .toList());
             return new ShareForm(
-                    share.name(), share.volume(), share.smb(), share.nfs(), share.hiddenEntries(), access, exports);
+                    share.name(),
+                    share.volume(),
+                    share.smb(),
+                    share.nfs(),
+                    share.hiddenEntries(),
+                    access,
+                    exports,
+                    share.ownFolders().map(FilePath::text).orElse(""));
         }
 
         private static String text(AccessRule rule) {
@@ -189,7 +199,11 @@ class ServeController {
             access.lines().map(String::strip).filter(l -> !l.isEmpty()).forEach(l -> rules.add(rule(l, directory)));
             List<ExportRule> clients = new ArrayList<>();
             exports.lines().map(String::strip).filter(l -> !l.isEmpty()).forEach(l -> clients.add(export(l)));
-            return new Share(name, volume, smb, nfs, hiddenEntries, rules, clients);
+            return new Share(name, volume, smb, nfs, hiddenEntries, rules, clients, own());
+        }
+
+        private Optional<FilePath> own() {
+            return ownFolders.isEmpty() ? Optional.empty() : Optional.of(new FilePath(ownFolders));
         }
 
         private static AccessRule rule(String line, Directory directory) {

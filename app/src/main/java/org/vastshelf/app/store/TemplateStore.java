@@ -7,16 +7,15 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.core.definition.VolumeTemplate;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps volume templates. */
 @Component
 public class TemplateStore {
 
     private final DSLContext db;
-    private final JsonMapper json;
+    private final StoredJson json;
 
-    TemplateStore(DSLContext db, JsonMapper json) {
+    TemplateStore(DSLContext db, StoredJson json) {
         this.db = db;
         this.json = json;
     }
@@ -24,7 +23,7 @@ public class TemplateStore {
     public List<VolumeTemplate> all() {
         return db.selectFrom(VOLUME_TEMPLATE)
                 .orderBy(VOLUME_TEMPLATE.NAME)
-                .fetch(row -> json.readValue(row.getBody(), VolumeTemplate.class));
+                .fetch(row -> json.read(row.getBody(), VolumeTemplate.class));
     }
 
     public Optional<VolumeTemplate> find(String name) {
@@ -33,7 +32,7 @@ public class TemplateStore {
 
     /** Keeps a template, in place of one of the same name. */
     public void keep(VolumeTemplate template) {
-        String body = json.writeValueAsString(template);
+        String body = json.write(template);
         db.insertInto(VOLUME_TEMPLATE)
                 .values(template.name(), body)
                 .onDuplicateKeyUpdate()

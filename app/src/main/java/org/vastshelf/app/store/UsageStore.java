@@ -28,33 +28,11 @@ public class UsageStore {
         return new Usage(held);
     }
 
-    /**
-     * Locks the usage of these volumes until the transaction ends, in the order of their names; a save into a thin
-     * volume concerns all volumes of its pool.
-     */
-    public void lock(Iterable<String> volumes) {
-        for (String volume : volumes) {
-            db.insertInto(VOLUME_USAGE)
-                    .values(volume, 0L, 0L)
-                    .onDuplicateKeyIgnore()
-                    .execute();
-            db.selectFrom(VOLUME_USAGE)
-                    .where(VOLUME_USAGE.VOLUME.eq(volume))
-                    .forUpdate()
-                    .fetch();
-        }
-    }
-
-    public void addLive(String volume, long bytes) {
-        db.update(VOLUME_USAGE)
-                .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(bytes))
-                .where(VOLUME_USAGE.VOLUME.eq(volume))
-                .execute();
-    }
-
     public void set(String volume, Usage.Held held) {
         db.insertInto(VOLUME_USAGE)
-                .values(volume, held.live().value(), held.snapshots().value())
+                .set(VOLUME_USAGE.VOLUME, volume)
+                .set(VOLUME_USAGE.LIVE_BYTES, held.live().value())
+                .set(VOLUME_USAGE.SNAPSHOT_BYTES, held.snapshots().value())
                 .onDuplicateKeyUpdate()
                 .set(VOLUME_USAGE.LIVE_BYTES, held.live().value())
                 .set(VOLUME_USAGE.SNAPSHOT_BYTES, held.snapshots().value())

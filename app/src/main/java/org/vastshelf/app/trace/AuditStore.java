@@ -2,6 +2,7 @@ package org.vastshelf.app.trace;
 
 import static org.vastshelf.app.store.generated.Tables.AUDIT_HEAD;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
+import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
 
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
@@ -12,22 +13,27 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.annotation.Transactional;
 import org.vastshelf.app.store.Times;
-import org.vastshelf.app.store.generated.tables.records.AuditHeadRecord;
 import org.vastshelf.app.store.generated.tables.records.AuditLineRecord;
 import org.vastshelf.core.audit.AuditLine;
+import org.vastshelf.core.unit.ShortText;
 
-/** Keeps audit lines, each chained to the one before. */
+/**
+ * Keeps audit lines. A line is written in the transaction of what it tells of, and counts as written when that is
+ * committed; {@link AuditChain} gives it its number and its hash soon afterwards.
+ */
 @Component
 public class AuditStore {
 
     private static final int LONGEST_REASON = 1_000;
+    private static final int LONGEST_NAME = 64;
 
     private final DSLContext db;
+    private final AuditChain chain;
 
-    AuditStore(DSLContext db) {
+    AuditStore(DSLContext db, AuditChain chain) {
         this.db = db;
+        this.chain = chain;
     }
 
     /** What happened, before it has a number. */
@@ -47,61 +53,35 @@ public class AuditStore {
         public static final Filter NONE = new Filter("", "", "", "");
     }
 
-    /** Adds a line to the end of the chain; part of the transaction in which it happened. */
-    @Transactional
-    public AuditLine append(Entry entry) {
-        AuditHeadRecord head =
-                db.selectFrom(AUDIT_HEAD).forUpdate().fetchOptional().orElseGet(this::firstHead);
-        String reason = entry.reason().length() <= LONGEST_REASON
-                ? entry.reason()
-                : entry.reason().substring(0, LONGEST_REASON);
-        AuditLine line = new AuditLine(
-                head.getNumber() + 1,
-                entry.at(),
-                entry.person(),
-                entry.client(),
-                entry.share(),
-                entry.operation(),
-                entry.path(),
-                entry.bytes(),
-                entry.allowed() ? "ALLOWED" : "REFUSED",
-                reason);
-        byte[] hash = line.hashAfter(head.getHash());
-        insert(line, hash);
-        db.update(AUDIT_HEAD)
-                .set(AUDIT_HEAD.NUMBER, line.number())
-                .set(AUDIT_HEAD.HASH, hash)
-                .execute();
-        return line;
+    /** Writes a line, as part of the transaction in which it happened, and returns the receipt by which it is found. */
+    public long append(Entry entry) {
+        return db.insertInto(AUDIT_PENDING)
+                .set(AUDIT_PENDING.AT, Times.stored(entry.at()))
+                .set(AUDIT_PENDING.PERSON, ShortText.of(entry.person(), LONGEST_NAME))
+                .set(AUDIT_PENDING.CLIENT, ShortText.of(entry.client(), LONGEST_NAME))
+                .set(AUDIT_PENDING.SHARE, ShortText.of(entry.share(), LONGEST_NAME))
+                .set(AUDIT_PENDING.OPERATION, entry.operation())
+                .set(AUDIT_PENDING.PATH, entry.path().getBytes(StandardCharsets.UTF_8))
+                .set(AUDIT_PENDING.BYTES, entry.bytes())
+                .set(AUDIT_PENDING.VERDICT, entry.allowed() ? "ALLOWED" : "REFUSED")
+                .set(AUDIT_PENDING.REASON, ShortText.of(entry.reason(), LONGEST_REASON))
+                .returningResult(AUDIT_PENDING.RECEIPT)
+                .fetchSingle()
+                .value1();
     }
 
-    private AuditHeadRecord firstHead() {
-        db.insertInto(AUDIT_HEAD)
-                .values(1, 0L, AuditLine.GENESIS)
-                .onDuplicateKeyIgnore()
-                .execute();
-        return db.selectFrom(AUDIT_HEAD).forUpdate().fetchSingle();
-    }
-
-    private void insert(AuditLine line, byte[] hash) {
-        db.insertInto(AUDIT_LINE)
-                .values(
-                        line.number(),
-                        Times.stored(line.at()),
-                        line.person(),
-                        line.client(),
-                        line.share(),
-                        line.operation(),
-                        line.path().getBytes(StandardCharsets.UTF_8),
-                        line.bytes(),
-                        line.verdict(),
-                        line.reason(),
-                        hash)
-                .execute();
+    /** The line with this receipt. */
+    public Optional<AuditLine> find(long receipt) {
+        chain.extend();
+        return db.selectFrom(AUDIT_LINE)
+                .where(AUDIT_LINE.RECEIPT.eq(receipt))
+                .limit(1)
+                .fetchOptional(AuditStore::line);
     }
 
     /** Lines with numbers below {@code before}, newest first. */
     public List<AuditLine> page(Filter filter, long before, int limit) {
+        chain.extend();
         List<Condition> conditions = new ArrayList<>();
         conditions.add(AUDIT_LINE.NUMBER.lt(before));
         equal(filter.person(), AUDIT_LINE.PERSON).ifPresent(conditions::add);
@@ -119,7 +99,7 @@ public class AuditStore {
         return value.isEmpty() ? Optional.empty() : Optional.of(field.eq(value));
     }
 
-    private static AuditLine line(AuditLineRecord row) {
+    static AuditLine line(AuditLineRecord row) {
         return new AuditLine(
                 row.getNumber(),
                 Times.instant(row.getAt()),

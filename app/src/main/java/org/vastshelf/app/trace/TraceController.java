@@ -4,7 +4,9 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.springframework.ui.Model;
@@ -23,13 +25,19 @@ class TraceController {
 
     private static final int PAGE = 100;
     private static final int EXPORT = 10_000;
+    private static final List<String> OPERATIONS = Stream.concat(
+                    Stream.of("READ", "WRITE", "DELETE", "LIST", "ORDER"),
+                    Arrays.stream(Deeds.Kind.values()).map(Deeds.Kind::word))
+            .toList();
 
     private final AuditStore audit;
     private final EstateStore estates;
+    private final AuditVerification verification;
 
-    TraceController(AuditStore audit, EstateStore estates) {
+    TraceController(AuditStore audit, EstateStore estates, AuditVerification verification) {
         this.audit = audit;
         this.estates = estates;
+        this.verification = verification;
     }
 
     /** What was typed into the filter. */
@@ -50,6 +58,7 @@ class TraceController {
     String trace(
             @ModelAttribute("query") Query query,
             @RequestParam(defaultValue = "9223372036854775807") long before,
+            @RequestParam(defaultValue = "0") long receipt,
             @ModelAttribute("scope") Scope scope,
             Model model) {
         Query scoped = query.share().isEmpty() && !scope.volume().isEmpty()
@@ -60,13 +69,27 @@ class TraceController {
                         .map(s -> new Query(query.person(), s, query.operation(), query.verdict()))
                         .orElse(query)
                 : query;
-        List<AuditLine> lines = audit.page(scoped.filter(), before, PAGE + 1);
+        List<AuditLine> lines =
+                receipt > 0 ? audit.find(receipt).stream().toList() : audit.page(scoped.filter(), before, PAGE + 1);
         model.addAttribute("filter", scoped);
         model.addAttribute("lines", lines.stream().limit(PAGE).toList());
         model.addAttribute("older", lines.size() > PAGE ? lines.get(PAGE - 1).number() : 0);
+        model.addAttribute("operations", OPERATIONS);
         model.addAttribute("count", audit.count());
         model.addAttribute("shares", estates.load().shares().keySet());
         return "trace";
+    }
+
+    /** Whether every line is as it was written. */
+    @GetMapping("/trace/verification")
+    String verify(@RequestParam(defaultValue = "") String noted, Model model) {
+        model.addAttribute("noted", noted);
+        try {
+            model.addAttribute("report", verification.verify(AuditVerification.noted(noted)));
+        } catch (IllegalArgumentException refused) {
+            model.addAttribute("problem", refused.getMessage());
+        }
+        return "verification";
     }
 
     @GetMapping("/trace/lines.csv")

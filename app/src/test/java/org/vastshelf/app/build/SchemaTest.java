@@ -28,6 +28,7 @@ import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.ScrubSchedule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Volume;
@@ -59,6 +60,7 @@ class SchemaTest {
                 AccessRule.class,
                 ExportRule.class,
                 LimitRule.class,
+                ScrubSchedule.class,
                 VolumeTemplate.class);
     }
 

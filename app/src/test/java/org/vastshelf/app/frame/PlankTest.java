@@ -34,6 +34,7 @@ class PlankTest {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
     }
 

@@ -16,20 +16,21 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.UnaryOperator;
+import java.util.function.BiFunction;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
@@ -46,7 +47,7 @@ class OrderRunnerTest {
     private final OrderStore store = mock(OrderStore.class);
     private final EstateStore estates = mock(EstateStore.class);
     private final ShelfClock clock = mock(ShelfClock.class);
-    private final AuditStore audit = mock(AuditStore.class);
+    private final OrderAudit audit = mock(OrderAudit.class);
     private Estate estate = Estate.EMPTY;
     private Order order;
     private boolean rebuilding;
@@ -79,9 +80,12 @@ class OrderRunnerTest {
                 .hold(anyLong(), any(), any());
         when(estates.load()).thenAnswer(i -> estate);
         when(estates.change(any())).thenAnswer(i -> {
-            UnaryOperator<Estate> change = i.getArgument(0);
-            estate = change.apply(estate);
-            return estate;
+            BiFunction<Estate, Usage, EstateAnswer> change = i.getArgument(0);
+            EstateAnswer answer = change.apply(estate, Usage.NONE);
+            if (answer instanceof EstateAnswer.Changed changed) {
+                estate = changed.estate();
+            }
+            return answer;
         });
         runner = new OrderRunner(
                 store,
@@ -89,12 +93,12 @@ class OrderRunnerTest {
                 new SimulatedDevices(folder.resolve("devices.log")),
                 audit,
                 clock,
-                new TransactionTemplate(mock(PlatformTransactionManager.class)));
+                new Transactions(mock(PlatformTransactionManager.class)));
     }
 
     private Order with(OrderState state, String outcome, List<Journalled> steps) {
         Instant heldAt = order == null ? null : order.heldAt();
-        return new Order(1, "odile", state, START, START, null, heldAt, Set.of(), outcome, List.of(), steps);
+        return new Order(1, "odile", "odile", state, START, START, null, heldAt, Set.of(), outcome, List.of(), steps);
     }
 
     private void begin(Step... steps) {
@@ -136,7 +140,7 @@ class OrderRunnerTest {
         at(START.plusSeconds(61));
         assertThat(order.state()).isEqualTo(OrderState.DONE);
         assertThat(estate.limits()).containsKey("film:/");
-        verify(audit).append(any());
+        verify(audit).note(eq(1L), eq("odile"), any(), eq(true), any());
     }
 
     @Test
@@ -167,7 +171,7 @@ class OrderRunnerTest {
         at(START.plusSeconds(2));
         at(START.plusSeconds(3));
         assertThat(order.state()).isEqualTo(OrderState.DONE);
-        verify(estates, org.mockito.Mockito.times(1)).change(any());
+        assertThat(estate.limits()).hasSize(1);
         verify(store, never()).state(anyLong(), eq(OrderState.TAKING_BACK), any(), any());
     }
 
@@ -196,7 +200,18 @@ class OrderRunnerTest {
 
     private Order held(OrderState state, Instant heldAt) {
         return new Order(
-                1, "odile", state, START, START, null, heldAt, Set.of(), order.outcome(), List.of(), order.steps());
+                1,
+                "odile",
+                "odile",
+                state,
+                START,
+                START,
+                null,
+                heldAt,
+                Set.of(),
+                order.outcome(),
+                List.of(),
+                order.steps());
     }
 
     /** Waits as long as there are shares, and then has to be begun again. */
@@ -207,7 +222,8 @@ class OrderRunnerTest {
         when(step.on(any())).thenReturn(step);
         when(step.apply(any())).thenAnswer(i -> i.getArgument(0));
         when(step.waits(any()))
-                .thenAnswer(i -> rebuilding ? Optional.of(new Wait("Pool oak rebuilds", until)) : Optional.empty());
+                .thenAnswer(i ->
+                        rebuilding ? Optional.of(new Wait("Pool oak rebuilds", Optional.of(until))) : Optional.empty());
         return step;
     }
 

@@ -34,6 +34,11 @@ public record AuditLine(
         at = at.truncatedTo(java.time.temporal.ChronoUnit.MICROS);
     }
 
+    /** The same line under another number. */
+    public AuditLine numbered(long other) {
+        return new AuditLine(other, at, person, client, share, operation, path, bytes, verdict, reason);
+    }
+
     /** JSON with the members in this order and no white space; strings escaped as in RFC 8259. */
     public String canonical() {
         StringBuilder json = new StringBuilder(256);

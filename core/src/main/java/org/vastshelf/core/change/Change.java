@@ -25,7 +25,7 @@ public sealed interface Change {
     /**
      * Makes a pool of unclaimed drives; {@code spares} of them, the largest, stand by.
      *
-     * @param groups how many equal groups of this layout the others are divided into, by size; 0 for one
+     * @param groups how many equal groups of this layout the others are divided into, by size; 0 or none for one
      */
     record ComposePool(
             String name,
@@ -34,12 +34,12 @@ public sealed interface Change {
             Layout layout,
             int spares,
             boolean surfaceCheck,
-            int groups)
+            Integer groups)
             implements Change {
         public ComposePool {
             Names.require("pool name", name);
             drives = List.copyOf(drives);
-            groups = Math.max(1, groups);
+            groups = groups == null ? 1 : Math.max(1, groups);
         }
 
         @Override
@@ -314,6 +314,14 @@ public sealed interface Change {
         public String title() {
             return "Make an estate of " + definition.servers().size() + " file servers and "
                     + definition.volumes().size() + " volumes";
+        }
+    }
+
+    /** A change that an earlier version wrote down and this one can't read; it can only be struck. */
+    record Unreadable(String why) implements Change {
+        @Override
+        public String title() {
+            return "A change that can't be read";
         }
     }
 }

@@ -12,6 +12,7 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.MoveCandidates;
 
@@ -40,7 +41,7 @@ final class HardwarePlans {
             return;
         }
         draft.step(new Step.AddEnclosure(arrival));
-        draft.fine(key + "drives", arrival.drives().size() + " drives come in unclaimed");
+        draft.fine(key + "drives", Counted.of(arrival.drives().size(), "drive") + " to come in unclaimed");
     }
 
     static void remove(PlanDraft draft, Usage usage, Change.RemoveEnclosure change) {
@@ -193,10 +194,15 @@ final class HardwarePlans {
                     "");
             return;
         }
+        List<String> at = List.of(server.name());
+        if (server.dark()) {
+            draft.refuse(key + "power", "File server " + server.name() + " is without power", "bring its power back");
+            return;
+        }
         if (server.nodes() > 1) {
-            draft.step(new Step.Work("Let another node of " + server.name() + " take over", TAKEOVER));
-            draft.step(new Step.Work(change.title(), RESTART));
-            draft.step(new Step.Work("Give node " + change.node() + " its shares back", TAKEOVER));
+            draft.step(new Step.Work("Let another node of " + server.name() + " take over", TAKEOVER, at));
+            draft.step(new Step.Work(change.title(), RESTART, at));
+            draft.step(new Step.Work("Give node " + change.node() + " its shares back", TAKEOVER, at));
             List<String> shares = draft.estate().shares().values().stream()
                     .filter(s ->
                             draft.estate().serverOf(s).filter(server::equals).isPresent())
@@ -215,7 +221,7 @@ final class HardwarePlans {
                             + " s while the other node takes over, and again on the way back",
                     "choose a quiet hour");
         } else {
-            draft.step(new Step.Work(change.title(), RESTART));
+            draft.step(new Step.Work(change.title(), RESTART, at));
             draft.confirm(
                     key + "interruption",
                     server.name() + " has one node: its shares stop for " + RESTART.toSeconds() + " s");

@@ -8,19 +8,24 @@ import org.vastshelf.core.change.Check.Verdict;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.invariant.Invariants;
+import org.vastshelf.core.invariant.Violation;
 
 /** Collects steps and findings while a draft is planned. */
 final class PlanDraft {
 
     private final Estate before;
+    private final Usage usage;
     private Estate after;
     private final List<Step> steps = new ArrayList<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<String> permanent = new ArrayList<>();
 
-    PlanDraft(Estate estate) {
+    PlanDraft(Estate estate, Usage usage) {
         this.before = estate;
+        this.usage = usage;
         this.after = estate;
     }
 
@@ -28,9 +33,14 @@ final class PlanDraft {
         return after;
     }
 
+    /** Adds a step; one that would leave the estate in a state that must not be is refused with what is wrong. */
     void step(Step step) {
+        Estate next = step.apply(after);
+        for (Violation violation : Invariants.brokenBy(after, next, usage)) {
+            refuse("whole: " + violation.key(), step.title() + " is not possible: " + violation.text(), "");
+        }
         steps.add(step);
-        after = step.apply(after);
+        after = next;
     }
 
     /** The pool, or empty and a refusal when there is none. */
@@ -69,6 +79,12 @@ final class PlanDraft {
                         key + name,
                         "Drive " + name + " is " + drive.state().title() + ", must be unclaimed",
                         "choose another drive");
+            } else if (after.holdOf(name).isPresent()) {
+                refuse(
+                        key + name,
+                        "Drive " + name + " is held by order "
+                                + after.holdOf(name).get().order(),
+                        "choose another drive, or take that order back");
             }
         }
         return checks.size() > refused ? Optional.empty() : Optional.of(after.drives(drives));

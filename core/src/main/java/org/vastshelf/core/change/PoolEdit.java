@@ -27,6 +27,11 @@ public sealed interface PoolEdit {
 
     Estate undo(Estate estate, Pool pool);
 
+    /** Why undoing it would harm what others have done since. */
+    default Optional<String> undoObstacle(Estate estate, Pool pool) {
+        return Optional.empty();
+    }
+
     /** The same edit, knowing what it finds. */
     default PoolEdit on(Estate estate, Pool pool) {
         return this;
@@ -181,12 +186,26 @@ public sealed interface PoolEdit {
         }
 
         @Override
+        public Optional<String> undoObstacle(Estate estate, Pool pool) {
+            return DriveUse.missing(pool, group, drives.size());
+        }
+
+        @Override
         public Estate undo(Estate estate, Pool pool) {
             DriveGroup wide = pool.groups().get(group);
-            int stay = wide.members().size() - drives.size();
-            List<String> leaving = wide.members().subList(stay, wide.members().size());
-            Pool narrow = pool.withGroup(group, wide.withMembers(wide.members().subList(0, stay)));
+            List<String> leaving = leaving(wide.members());
+            Pool narrow = pool.withGroup(
+                    group,
+                    wide.withMembers(wide.members().stream()
+                            .filter(m -> !leaving.contains(m))
+                            .toList()));
             return DriveUse.released(estate, narrow, leaving, drives);
+        }
+
+        /** The drives that came; the last ones where hot spares took over for some of them since. */
+        private List<String> leaving(List<String> members) {
+            List<String> came = DriveUse.keys(drives).toList();
+            return members.containsAll(came) ? came : members.subList(members.size() - came.size(), members.size());
         }
     }
 
@@ -275,7 +294,7 @@ public sealed interface PoolEdit {
         @Override
         public Estate undo(Estate estate, Pool pool) {
             List<DriveGroup> groups = new ArrayList<>(pool.groups());
-            for (int i = 0; i < before.size(); i++) {
+            for (int i = 0; i < Math.min(before.size(), groups.size()); i++) {
                 groups.set(i, groups.get(i).counting(before.get(i)));
             }
             return estate.withPool(pool.withGroups(groups));
@@ -285,7 +304,7 @@ public sealed interface PoolEdit {
     record JoinSpares(List<Drive> drives) implements PoolEdit {
         @Override
         public Optional<String> obstacle(Estate estate, Pool pool) {
-            return DriveUse.taken(estate, drives);
+            return DriveUse.lost(pool).or(() -> DriveUse.taken(estate, drives));
         }
 
         @Override
@@ -354,6 +373,13 @@ public sealed interface PoolEdit {
         }
 
         @Override
+        public Optional<String> undoObstacle(Estate estate, Pool pool) {
+            return pool.reserve().equals(next)
+                    ? Optional.empty()
+                    : Optional.of("the reserve of pool " + pool.name() + " was changed since");
+        }
+
+        @Override
         public Estate undo(Estate estate, Pool pool) {
             return estate.withPool(pool.withReserve(before));
         }
@@ -373,6 +399,13 @@ public sealed interface PoolEdit {
         }
 
         @Override
+        public Optional<String> undoObstacle(Estate estate, Pool pool) {
+            return pool.reserved().equals(next) && pool.pace() == nextPace
+                    ? Optional.empty()
+                    : Optional.of("reservation " + pool.name() + " was changed since");
+        }
+
+        @Override
         public Estate undo(Estate estate, Pool pool) {
             return estate.withPool(pool.withReserved(before, paceBefore));
         }
@@ -389,6 +422,13 @@ public sealed interface PoolEdit {
         @Override
         public Estate apply(Estate estate, Pool pool) {
             return estate.withPool(pool.withLift(next));
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Pool pool) {
+            return pool.lift().equals(next)
+                    ? Optional.empty()
+                    : Optional.of("the lift of pool " + pool.name() + " was changed since");
         }
 
         @Override

@@ -172,7 +172,10 @@ final class PoolEdits {
             releaseSpares(draft, new Change.ReleaseSpares(pool.name(), pool.spares()));
         }
         Pool bare = draft.estate().pools().get(pool.name());
-        draft.step(new Step.DissolvePool(bare, draft.estate().drives(bare.members())));
+        draft.step(new Step.DissolvePool(
+                bare,
+                draft.estate().drives(bare.members()),
+                java.util.Optional.ofNullable(draft.estate().scrubs().get(pool.name()))));
     }
 
     static void setLift(PlanDraft draft, Change.SetLift change) {

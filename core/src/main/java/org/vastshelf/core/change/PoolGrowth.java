@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -71,6 +72,14 @@ final class PoolGrowth {
                 new PoolEdit.JoinGroup(group, drives, change.asCache(), pool.pace()));
         draft.permanent("The layout of the new group of " + pool.name()
                 + " can't be changed. Undoing means taking the group out, which copies what it holds to the others.");
+        if (change.fast() && pool.pace() != PaceClass.BRISK) {
+            draft.watch(
+                    key + "pace",
+                    "The pace class of " + pool.name() + " changes from "
+                            + pool.pace().title() + " to " + PaceClass.BRISK.title()
+                            + ", and with it the pace by size of its volumes",
+                    "");
+        }
         if (change.layout() == org.vastshelf.core.layout.Layout.RAID_0 && !change.asCache()) {
             draft.confirm(key + "unsafe", "A group without protection puts all of " + pool.name() + " at risk");
         }
@@ -196,6 +205,8 @@ final class PoolGrowth {
             return;
         }
         draft.checkContents(key, drives);
+        warnOfKind(draft, key, all.getFirst(), drives);
+        warnOfStranded(draft, key, pool, group, all);
         Bytes used = usedOf(draft.estate(), usage, pool);
         // Every block in use is read and written once to lie across the new width too.
         double rate = drives.getFirst().kind().rates().rebuildMiBps()
@@ -248,6 +259,7 @@ final class PoolGrowth {
             }
             Bytes least = pool.groups().get(index).countedOf(estate.drives().get(swap.old()));
             Drive next = estate.drives().get(swap.next());
+            warnOfKind(draft, key, estate.drives().get(swap.old()), List.of(next));
             if (least.isMoreThan(next.label())) {
                 draft.refuse(
                         key + swap.next(),
@@ -258,6 +270,29 @@ final class PoolGrowth {
             }
         }
         return fits;
+    }
+
+    private static void warnOfKind(PlanDraft draft, String key, Drive member, List<Drive> coming) {
+        coming.stream()
+                .filter(d -> d.kind() != member.kind())
+                .findFirst()
+                .ifPresent(d -> draft.watch(
+                        key + "kind " + d.key(),
+                        "Drive " + d.key() + " is " + d.kind().title() + ", the group's are "
+                                + member.kind().title() + "; the slower sets the pace",
+                        "choose the same kind"));
+    }
+
+    /** What the new width strands. */
+    private static void warnOfStranded(PlanDraft draft, String key, Pool pool, DriveGroup group, List<Drive> all) {
+        Bytes stranded =
+                LayoutComparison.space(group.layout(), question(pool, all)).stranded();
+        if (!stranded.isZero()) {
+            draft.watch(
+                    key + "stranded",
+                    UnitSystem.BINARY.format(stranded) + " of the wider group stay stranded",
+                    "drives of one size, or a terraced layout");
+        }
     }
 
     private static void replace(PlanDraft draft, Usage usage, Change.ReplaceDrives change, String key) {
@@ -274,7 +309,8 @@ final class PoolGrowth {
             Pool pool = draft.estate().pools().get(change.pool());
             Drive old = draft.estate().drives().get(swap.old());
             Drive next = draft.estate().drives().get(swap.next());
-            double hours = old.kind().rates().rebuildHours(old.label());
+            int load = begin.servers().get(first.server()).loadPercent();
+            double hours = old.kind().rates().under(load).rebuildHours(old.label());
             least += hours * allocated;
             most += hours;
             int index = pool.groupOf(old.key());

@@ -19,7 +19,7 @@ import org.vastshelf.core.unit.UnitSystem;
 /** Plans pools. */
 final class PoolPlans {
 
-    /** MiB/s at which a surface check reads a whole drive. */
+    /** MiB/s at which a surface check writes a whole drive, and then reads it. */
     private static final double SURFACE_MIBPS = 230;
 
     private PoolPlans() {}
@@ -65,7 +65,7 @@ final class PoolPlans {
         int members = keys.size() - change.spares();
         if (change.surfaceCheck()) {
             Bytes largest = ascending.getLast().label();
-            long seconds = Math.round(largest.value() / (SURFACE_MIBPS * Bytes.MIB));
+            long seconds = Math.round(2 * largest.value() / (SURFACE_MIBPS * Bytes.MIB));
             draft.step(new Step.CheckSurfaces(keys, Duration.ofSeconds(Math.max(1, seconds))));
         }
         draft.step(new Step.ClaimDrives(keys));

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
@@ -13,8 +14,10 @@ import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
 
 /**
@@ -37,7 +40,12 @@ public sealed interface Step {
 
     /** What has to end first, for a step that can't be done side by side with it. */
     default Optional<Wait> waits(Estate estate) {
-        return Optional.empty();
+        return Wait.forPower(estate, servers(estate));
+    }
+
+    /** File servers that do the step. */
+    default List<String> servers(Estate estate) {
+        return List.of();
     }
 
     /** The step as it can be done on the estate as it is now, knowing all that {@link #undo} will need. */
@@ -45,14 +53,45 @@ public sealed interface Step {
         return this;
     }
 
+    /** Why it can't be undone without harm to what others have built upon it since. */
+    default Optional<String> undoObstacle(Estate estate, Usage usage) {
+        return Optional.empty();
+    }
+
     /** The estate as it was before {@link #apply}. */
     Estate undo(Estate estate);
+
+    private static Optional<String> unless(boolean fine, String why) {
+        return fine ? Optional.empty() : Optional.of(why);
+    }
+
+    private static List<String> serversOf(List<String> drives) {
+        return drives.stream()
+                .map(key -> key.substring(0, key.indexOf('/')))
+                .distinct()
+                .toList();
+    }
+
+    private static List<String> serverOfPool(Estate estate, String pool) {
+        return Stream.ofNullable(estate.pools().get(pool)).map(Pool::server).toList();
+    }
+
+    private static List<String> serverOfVolume(Estate estate, String volume) {
+        return Stream.ofNullable(estate.volumes().get(volume))
+                .flatMap(v -> serverOfPool(estate, v.pool()).stream())
+                .toList();
+    }
 
     /** Writes and reads every sector; all drives at once, so the slowest counts. */
     record CheckSurfaces(List<String> drives, Duration expected) implements Step {
         @Override
         public String title() {
             return "Check the surfaces of " + Counted.of(drives.size(), "drive");
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return serversOf(drives);
         }
 
         @Override
@@ -88,6 +127,11 @@ public sealed interface Step {
         }
 
         @Override
+        public List<String> servers(Estate estate) {
+            return serversOf(drives);
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withDrives(estate.drives(drives).stream()
                     .map(d -> d.wiped().in(DriveState.CLAIMED))
@@ -96,7 +140,9 @@ public sealed interface Step {
 
         @Override
         public Estate undo(Estate estate) {
-            return estate.withDrives(estate.drives(drives).stream()
+            return estate.withDrives(drives.stream()
+                    .flatMap(key -> Stream.ofNullable(estate.drives().get(key)))
+                    .filter(d -> d.state() == DriveState.CLAIMED)
                     .map(d -> d.in(DriveState.UNCLAIMED))
                     .toList());
         }
@@ -115,9 +161,26 @@ public sealed interface Step {
 
         @Override
         public Optional<String> obstacle(Estate estate) {
-            return estate.pools().containsKey(pool.name())
-                    ? Optional.of("the pool name '" + pool.name() + "' is taken")
-                    : Optional.empty();
+            return unless(!estate.pools().containsKey(pool.name()), "the pool name '" + pool.name() + "' is taken")
+                    .or(() -> pool.drives()
+                            .filter(key -> estate.drives().get(key) == null
+                                    || estate.drives().get(key).state() != DriveState.CLAIMED)
+                            .findFirst()
+                            .map(key -> "drive " + key + " is not claimed any more"));
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return List.of(pool.server());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            Pool now = estate.pools().get(pool.name());
+            return unless(now != null, "there is no pool '" + pool.name() + "' any more")
+                    .or(() -> unless(
+                            now.drives().allMatch(d -> pool.drives().anyMatch(d::equals)),
+                            "pool " + pool.name() + " has got more drives since"));
         }
 
         @Override
@@ -128,8 +191,16 @@ public sealed interface Step {
 
         @Override
         public Estate undo(Estate estate) {
-            return inState(inState(estate, pool.members(), DriveState.CLAIMED), pool.spares(), DriveState.CLAIMED)
-                    .withoutPool(pool.name());
+            Estate next = estate.withoutPool(pool.name()).withoutScrub(pool.name());
+            for (String drive : estate.pools().get(pool.name()).members()) {
+                next = next.withoutRebuild(drive);
+            }
+            List<String> left = estate.pools()
+                    .get(pool.name())
+                    .drives()
+                    .filter(key -> estate.drives().get(key).state() != DriveState.FAILED)
+                    .toList();
+            return inState(next, left, DriveState.CLAIMED);
         }
 
         private static Estate inState(Estate estate, List<String> keys, DriveState state) {
@@ -158,6 +229,21 @@ public sealed interface Step {
             return estate.volumes().containsKey(volume.name())
                     ? Optional.of("the volume name '" + volume.name() + "' is taken")
                     : Optional.empty();
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return serverOfPool(estate, volume.pool());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            Bytes used = usage.of(volume.name()).used();
+            return unless(
+                            volume.equals(estate.volumes().get(volume.name())),
+                            "volume " + volume.name() + " was changed since")
+                    .or(() -> unless(
+                            used.isZero(), "volume " + volume.name() + " holds " + used.value() + " bytes by now"));
         }
 
         @Override
@@ -194,6 +280,17 @@ public sealed interface Step {
         }
 
         @Override
+        public List<String> servers(Estate estate) {
+            return serverOfVolume(estate, share.volume());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(
+                    share.equals(estate.shares().get(share.name())), "share " + share.name() + " was changed since");
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withShare(share);
         }
@@ -213,6 +310,24 @@ public sealed interface Step {
         @Override
         public Duration expected() {
             return Duration.ofSeconds(5);
+        }
+
+        @Override
+        public Optional<String> obstacle(Estate estate) {
+            return unless(
+                    share.equals(estate.shares().get(share.name())),
+                    "share '" + share.name() + "' was changed meanwhile");
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return serverOfVolume(estate, share.volume());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(
+                    !estate.shares().containsKey(share.name()), "share " + share.name() + " was opened again since");
         }
 
         @Override
@@ -238,6 +353,18 @@ public sealed interface Step {
         }
 
         @Override
+        public Optional<String> obstacle(Estate estate) {
+            return unless(
+                    Optional.ofNullable(estate.limits().get(rule.key())).equals(before),
+                    "limit " + rule.key() + " was changed meanwhile");
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(rule.equals(estate.limits().get(rule.key())), "limit " + rule.key() + " was changed since");
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withLimit(rule);
         }
@@ -260,6 +387,17 @@ public sealed interface Step {
         }
 
         @Override
+        public Optional<String> obstacle(Estate estate) {
+            return unless(
+                    rule.equals(estate.limits().get(rule.key())), "limit " + rule.key() + " was changed meanwhile");
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(!estate.limits().containsKey(rule.key()), "limit " + rule.key() + " was set again since");
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withoutLimit(rule.key());
         }
@@ -271,7 +409,17 @@ public sealed interface Step {
     }
 
     /** Takes time and leaves the estate as it is: copying, checking, restarting. */
-    record Work(String title, Duration expected) implements Step {
+    record Work(String title, Duration expected, List<String> at) implements Step {
+        public Work {
+            // Orders written before steps waited for power do not name it.
+            at = at == null ? List.of() : List.copyOf(at);
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return at;
+        }
+
         @Override
         public Estate apply(Estate estate) {
             return estate;
@@ -294,7 +442,20 @@ public sealed interface Step {
 
         @Override
         public Optional<Wait> waits(Estate estate) {
-            return edit.copies() ? Wait.forRebuilds(estate, pool) : Optional.empty();
+            return Step.super.waits(estate).or(() -> edit.copies() ? Wait.forRebuilds(estate, pool) : Optional.empty());
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return serverOfPool(estate, pool);
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            Pool now = estate.pools().get(pool);
+            return now == null
+                    ? Optional.of("there is no pool '" + pool + "' any more")
+                    : edit.undoObstacle(estate, now);
         }
 
         @Override
@@ -320,7 +481,13 @@ public sealed interface Step {
      * @param pool as it was when it went
      * @param drives its members and hot spares as they were then
      */
-    record DissolvePool(Pool pool, List<Drive> drives) implements Step {
+    record DissolvePool(Pool pool, List<Drive> drives, Optional<Scrub> scrub) implements Step {
+        public DissolvePool {
+            drives = List.copyOf(drives);
+            // Orders written before definitions held schedules do not name it.
+            scrub = scrub == null ? Optional.empty() : scrub;
+        }
+
         @Override
         public String title() {
             return "Dissolve pool " + pool.name();
@@ -345,12 +512,33 @@ public sealed interface Step {
         @Override
         public Step on(Estate estate) {
             Pool now = estate.pools().get(pool.name());
-            return new DissolvePool(now, estate.drives(now.drives().toList()));
+            return new DissolvePool(
+                    now,
+                    estate.drives(now.drives().toList()),
+                    Optional.ofNullable(estate.scrubs().get(pool.name())));
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return List.of(pool.server());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(!estate.pools().containsKey(pool.name()), "the pool name '" + pool.name() + "' is taken")
+                    .or(() -> drives.stream()
+                            .filter(d -> !isBack(d, estate.drives().get(d.key())))
+                            .findFirst()
+                            .map(d -> "drive " + d.key() + " of pool " + pool.name() + " was put to other use since"));
+        }
+
+        private static boolean isBack(Drive before, @Nullable Drive now) {
+            return now != null && now.label().equals(before.label()) && (now.isFree() || now.state() == before.state());
         }
 
         @Override
         public Estate apply(Estate estate) {
-            Estate next = estate.withoutPool(pool.name());
+            Estate next = estate.withoutPool(pool.name()).withoutScrub(pool.name());
             for (Drive drive : drives) {
                 next = next.withoutRebuild(drive.key());
             }
@@ -361,7 +549,8 @@ public sealed interface Step {
 
         @Override
         public Estate undo(Estate estate) {
-            return estate.withPool(pool).withDrives(drives);
+            Estate next = estate.withPool(pool).withDrives(drives);
+            return scrub.map(next::withScrub).orElse(next);
         }
     }
 
@@ -379,9 +568,16 @@ public sealed interface Step {
 
         @Override
         public Optional<String> obstacle(Estate estate) {
-            return estate.enclosures().containsKey(arrival.enclosure().key())
-                    ? Optional.of("enclosure " + arrival.enclosure().key() + " is there already")
-                    : Optional.empty();
+            String key = arrival.enclosure().key();
+            return unless(!estate.enclosures().containsKey(key), "enclosure " + key + " is there already")
+                    .or(() -> unless(
+                            arrival.equals(estate.arrivals().get(key)),
+                            "enclosure " + key + " is not as the rescan saw it any more"));
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return List.of(arrival.enclosure().server());
         }
 
         @Override
@@ -411,7 +607,27 @@ public sealed interface Step {
         }
 
         @Override
+        public Step on(Estate estate) {
+            return new RemoveEnclosure(enclosure, estate.drivesIn(enclosure).toList());
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return List.of(enclosure.server());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(
+                    !estate.enclosures().containsKey(enclosure.key()),
+                    "enclosure " + enclosure.key() + " was taken in again since");
+        }
+
+        @Override
         public Optional<String> obstacle(Estate estate) {
+            if (!enclosure.equals(estate.enclosures().get(enclosure.key()))) {
+                return Optional.of("enclosure " + enclosure.key() + " is not there any more");
+            }
             return estate.drivesIn(enclosure)
                     .filter(d -> estate.poolOf(d).isPresent())
                     .findFirst()
@@ -461,6 +677,14 @@ public sealed interface Step {
         }
 
         @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return drives.stream()
+                    .filter(d -> estate.drives().containsKey(d.key()))
+                    .findFirst()
+                    .map(d -> "bay " + d.key() + " holds another drive since");
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withoutDrives(drives.stream().map(Drive::key).toList());
         }
@@ -481,6 +705,17 @@ public sealed interface Step {
             return estate.pools().containsKey(after.pool())
                     ? Optional.empty()
                     : Optional.of("there is no pool '" + after.pool() + "'");
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return serverOfPool(estate, after.pool());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(
+                    after.equals(estate.volumes().get(after.name())), "volume " + after.name() + " was changed since");
         }
 
         @Override
@@ -528,6 +763,18 @@ public sealed interface Step {
             return estate.withVolume(estate.volumes().get(volume).moving(Optional.empty()));
         }
 
+        @Override
+        public List<String> servers(Estate estate) {
+            return Stream.of(from, to)
+                    .flatMap(pool -> serverOfPool(estate, pool).stream())
+                    .toList();
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return elsewhere(estate, volume, from);
+        }
+
         private static Optional<String> elsewhere(Estate estate, String volume, String from) {
             Volume now = estate.volumes().get(volume);
             return now != null && now.pool().equals(from)
@@ -558,6 +805,19 @@ public sealed interface Step {
         }
 
         @Override
+        public List<String> servers(Estate estate) {
+            return new HoldRoom(volume, from, to).servers(estate);
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return HoldRoom.elsewhere(estate, volume, to)
+                    .or(() -> unless(
+                            estate.volumes().get(volume).movingTo().isEmpty(),
+                            "volume " + volume + " moves on to another pool"));
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return estate.withVolume(estate.volumes().get(volume).on(to));
         }
@@ -581,9 +841,27 @@ public sealed interface Step {
 
         @Override
         public Optional<String> obstacle(Estate estate) {
-            return estate.sharesOn(volume.name())
-                    .findFirst()
-                    .map(s -> "share " + s.name() + " serves volume " + volume.name());
+            Volume now = estate.volumes().get(volume.name());
+            return unless(now != null && now.movingTo().isEmpty(), "volume " + volume.name() + " is gone or on its way")
+                    .or(() -> estate.sharesOn(volume.name())
+                            .findFirst()
+                            .map(s -> "share " + s.name() + " serves volume " + volume.name()));
+        }
+
+        @Override
+        public Step on(Estate estate) {
+            return new RemoveVolume(estate.volumes().get(volume.name()));
+        }
+
+        @Override
+        public List<String> servers(Estate estate) {
+            return serverOfVolume(estate, volume.name());
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(
+                    !estate.volumes().containsKey(volume.name()), "the volume name '" + volume.name() + "' is taken");
         }
 
         @Override
@@ -617,6 +895,11 @@ public sealed interface Step {
         }
 
         @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(EstateDefinition.of(estate).equals(definition), "the estate was changed since");
+        }
+
+        @Override
         public Estate apply(Estate estate) {
             return definition.toEstate();
         }
@@ -641,7 +924,20 @@ public sealed interface Step {
 
         @Override
         public Optional<String> obstacle(Estate estate) {
-            return estate.pools().containsKey(pool) ? Optional.empty() : Optional.of("there is no pool '" + pool + "'");
+            return unless(estate.pools().containsKey(pool), "there is no pool '" + pool + "'")
+                    .or(() ->
+                            unless(days(estate) == before, "the scrub schedule of " + pool + " was changed meanwhile"));
+        }
+
+        @Override
+        public Optional<String> undoObstacle(Estate estate, Usage usage) {
+            return unless(estate.pools().containsKey(pool), "there is no pool '" + pool + "' any more")
+                    .or(() ->
+                            unless(days(estate) == everyDays, "the scrub schedule of " + pool + " was changed since"));
+        }
+
+        private int days(Estate estate) {
+            return estate.scrubs().getOrDefault(pool, Scrub.never(pool)).everyDays();
         }
 
         @Override

@@ -1,6 +1,7 @@
 package org.vastshelf.core.change;
 
 import java.time.Duration;
+import java.util.List;
 import java.util.Locale;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
@@ -41,7 +42,7 @@ final class VolumeEdits {
             Pool pool = draft.estate().pools().get(volume.pool());
             FileServer server = draft.estate().servers().get(pool.server());
             Bytes growth = change.size().minus(volume.size());
-            if (server.managed() && growth.value() % Bytes.gib(100).value() != 0) {
+            if (server.managed() && growth.value() % FileServer.MANAGED_STEP.value() != 0) {
                 draft.refuse(
                         key + "step",
                         server.name() + " sells steps of 100 GiB; this is " + UnitSystem.BINARY.format(growth)
@@ -221,11 +222,28 @@ final class VolumeEdits {
         }
         Bytes used = usage.of(volume.name()).used();
         draft.step(new Step.HoldRoom(volume.name(), volume.pool(), target.name()));
-        long seconds = Math.max(1, used.value() / (change.limitMibps() * Bytes.MIB));
+        Pool from = estate.pools().get(volume.pool());
+        double mibps = Math.min(change.limitMibps(), Math.min(throughput(estate, from), throughput(estate, target)));
+        long seconds = Math.max(1, (long) (used.value() / (Math.max(1, mibps) * Bytes.MIB)));
+        if (!volume.pace().byHand() && from.pace() != target.pace()) {
+            draft.watch(
+                    key + "pace",
+                    String.format(
+                            Locale.ROOT,
+                            "Its pace by size changes from %,.0f to %,.0f MiB/s: %s is %s, %s is %s",
+                            volume.pace().of(volume.size(), from.pace()),
+                            volume.pace().of(volume.size(), target.pace()),
+                            from.name(),
+                            from.pace().title(),
+                            target.name(),
+                            target.pace().title()),
+                    "set it by hand");
+        }
         draft.step(new Step.Work(
                 "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
-                        + " at " + change.limitMibps() + " MiB/s, clients go on",
-                Duration.ofSeconds(seconds)));
+                        + " at " + (long) mibps + " MiB/s, clients go on",
+                Duration.ofSeconds(seconds),
+                List.of(estate.pools().get(volume.pool()).server(), target.server())));
         draft.step(new Step.SwitchOver(volume.name(), volume.pool(), target.name()));
         draft.fine(
                 key + "space",
@@ -236,6 +254,16 @@ final class VolumeEdits {
             draft.confirm(
                     key + "address", "Its shares are served by " + target.server() + " afterwards: mount lines change");
         }
+    }
+
+    /** What a pool's drives, or its reservation, give beside its clients, in MiB/s. */
+    private static double throughput(Estate estate, Pool pool) {
+        return pool.isReservation()
+                ? PaceBudget.of(estate, pool).budget()
+                : estate.drives().get(pool.members().getFirst()).kind().rates().rebuildMiBps()
+                        * pool.members().size()
+                        * (100 - estate.servers().get(pool.server()).loadPercent())
+                        / 100;
     }
 
     static void remove(PlanDraft draft, Usage usage, String name) {

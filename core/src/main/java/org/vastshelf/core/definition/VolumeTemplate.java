@@ -59,7 +59,8 @@ public record VolumeTemplate(String name, Volume volume, List<Share> shares, Lis
                     share.nfs(),
                     share.hiddenEntries(),
                     share.access(),
-                    share.exports())));
+                    share.exports(),
+                    share.ownFolders())));
             limits.stream()
                     .filter(rule -> rule.share().equals(share.name()))
                     .forEach(rule -> changes.add(new Change.SetLimit(new LimitRule(

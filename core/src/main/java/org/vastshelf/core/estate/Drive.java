@@ -69,6 +69,11 @@ public record Drive(
         return state == DriveState.UNCLAIMED || state == DriveState.CLAIMED;
     }
 
+    /** As it is shown: one whose counters say so is ailing, whatever it is used for. */
+    public Drive asSeen() {
+        return state != DriveState.FAILED && health.ailment().isPresent() ? in(DriveState.AILING) : this;
+    }
+
     public Optional<String> held() {
         return heldData.isEmpty() ? Optional.empty() : Optional.of(heldData);
     }

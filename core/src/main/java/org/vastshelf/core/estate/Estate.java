@@ -10,6 +10,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
 
 /** Everything that one installation looks after, as it is at one moment. Immutable; keyed by what people call it. */
 public record Estate(
@@ -23,11 +24,12 @@ public record Estate(
         Map<String, LimitRule> limits,
         Map<String, Arrival> arrivals,
         Map<String, Rebuild> rebuilds,
-        Map<String, Scrub> scrubs) {
+        Map<String, Scrub> scrubs,
+        Map<String, Hold> holds) {
 
     public static final Estate EMPTY = new Estate(
             Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(),
-            Map.of());
+            Map.of(), Map.of());
 
     public Estate {
         sites = ordered(sites);
@@ -41,6 +43,7 @@ public record Estate(
         arrivals = ordered(arrivals);
         rebuilds = ordered(rebuilds);
         scrubs = ordered(scrubs);
+        holds = ordered(holds);
     }
 
     private static <T> Map<String, T> ordered(Map<String, T> map) {
@@ -78,6 +81,7 @@ public record Estate(
         private Map<String, Arrival> arrivals;
         private Map<String, Rebuild> rebuilds;
         private Map<String, Scrub> scrubs;
+        private Map<String, Hold> holds;
 
         private Parts(Estate estate) {
             this.sites = estate.sites;
@@ -91,6 +95,7 @@ public record Estate(
             this.arrivals = estate.arrivals;
             this.rebuilds = estate.rebuilds;
             this.scrubs = estate.scrubs;
+            this.holds = estate.holds;
         }
     }
 
@@ -108,7 +113,8 @@ public record Estate(
                 parts.limits,
                 parts.arrivals,
                 parts.rebuilds,
-                parts.scrubs);
+                parts.scrubs,
+                parts.holds);
     }
 
     public Estate withDrives(Collection<Drive> changed) {
@@ -189,6 +195,28 @@ public record Estate(
 
     public Estate withoutScrub(String key) {
         return edit(parts -> parts.scrubs = without(scrubs, key));
+    }
+
+    /** With this hold in place of the order's former one; an empty one is none. */
+    public Estate withHold(Hold hold) {
+        return hold.isEmpty() ? withoutHold(hold.order()) : edit(parts -> parts.holds = with(holds, hold.key(), hold));
+    }
+
+    public Estate withoutHold(long order) {
+        String key = String.valueOf(order);
+        return holds.containsKey(key) ? edit(parts -> parts.holds = without(holds, key)) : this;
+    }
+
+    /** The order that holds a drive, if one does. */
+    public Optional<Hold> holdOf(String drive) {
+        return holds.values().stream().filter(h -> h.drives().contains(drive)).findFirst();
+    }
+
+    /** Room that orders on their way hold on a pool. */
+    public Bytes heldOn(String pool) {
+        return Bytes.sum(holds.values().stream()
+                .map(h -> h.room().getOrDefault(pool, Bytes.ZERO))
+                .toList());
     }
 
     public List<Drive> drives(List<String> keys) {

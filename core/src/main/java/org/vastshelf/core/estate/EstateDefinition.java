@@ -25,7 +25,8 @@ public record EstateDefinition(
         List<Pool> pools,
         List<Volume> volumes,
         List<Share> shares,
-        List<LimitRule> limits) {
+        List<LimitRule> limits,
+        List<ScrubSchedule> scrubs) {
 
     public static final String FORMAT = "vast-shelf-estate";
     public static final int VERSION = 1;
@@ -37,6 +38,8 @@ public record EstateDefinition(
         if (version != VERSION) {
             throw new IllegalArgumentException("version is " + version + ", must be " + VERSION);
         }
+        // Definitions written before schedules were part of them do not name it.
+        scrubs = scrubs == null ? List.of() : List.copyOf(scrubs);
     }
 
     public static EstateDefinition of(Estate estate) {
@@ -50,7 +53,11 @@ public record EstateDefinition(
                 List.copyOf(estate.pools().values()),
                 List.copyOf(estate.volumes().values()),
                 List.copyOf(estate.shares().values()),
-                List.copyOf(estate.limits().values()));
+                List.copyOf(estate.limits().values()),
+                estate.scrubs().values().stream()
+                        .filter(s -> s.everyDays() > 0)
+                        .map(s -> new ScrubSchedule(s.pool(), s.everyDays()))
+                        .toList());
     }
 
     /**
@@ -71,6 +78,11 @@ public record EstateDefinition(
                 Estate.keyed(limits, LimitRule::key),
                 Map.of(),
                 Map.of(),
+                Estate.keyed(
+                        scrubs.stream()
+                                .map(s -> Scrub.never(s.pool()).every(s.everyDays()))
+                                .toList(),
+                        Scrub::pool),
                 Map.of());
         List<String> findings = findings(made);
         if (!findings.isEmpty()) {
@@ -97,7 +109,7 @@ public record EstateDefinition(
         });
         volumes.forEach(v -> missing(findings, "volume " + v.name(), "pool", v.pool(), made.pools()));
         shares.forEach(s -> missing(findings, "share " + s.name(), "volume", s.volume(), made.volumes()));
-        limits.forEach(l -> missing(findings, "limit " + l.key(), "share", l.share(), made.shares()));
+        scrubs.forEach(s -> missing(findings, "scrub schedule", "pool", s.pool(), made.pools()));
         return findings;
     }
 

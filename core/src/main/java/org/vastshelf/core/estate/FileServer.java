@@ -1,5 +1,7 @@
 package org.vastshelf.core.estate;
 
+import org.vastshelf.core.unit.Bytes;
+
 /**
  * One NAS system.
  *
@@ -20,6 +22,8 @@ public record FileServer(
         int loadPercent) {
 
     public static final int MOST_LOAD = 95;
+    /** Volumes of a managed file server grow by multiples of this. */
+    public static final Bytes MANAGED_STEP = Bytes.gib(100);
 
     public FileServer {
         if (loadPercent < 0 || loadPercent > MOST_LOAD) {

@@ -103,6 +103,10 @@ public record Volume(
 
     /** The least multiple of the block size that holds this many bytes. */
     public Bytes allocated(Bytes logical) {
-        return Bytes.of(Math.addExact(logical.value(), blockSize - 1L)).roundDownTo(Bytes.of(blockSize));
+        return Bytes.of(allocatedBytes(logical.value()));
+    }
+
+    public long allocatedBytes(long logical) {
+        return Math.addExact(logical, blockSize - 1L) & -blockSize;
     }
 }

@@ -21,6 +21,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** What mishaps do to an estate: what is degraded, what takes over, what is lost. */
@@ -46,7 +47,7 @@ public final class Mishaps {
             case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()));
             case Mishap.BlocksDamaged damaged ->
                 damage(estate, usage, drive(estate, damaged.drive()), damaged.blocks());
-            case Mishap.DriveBrought brought -> bring(estate, brought);
+            case Mishap.DriveBrought brought -> bring(estate, usage, brought, now);
             case Mishap.PowerCut cut -> power(estate, server(estate, cut.server()), true);
             case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
             case Mishap.ClientLoad load ->
@@ -81,10 +82,11 @@ public final class Mishaps {
                 Stream.concat(drive.damaged().stream(), drawn.stream()).sorted().toList();
         return new Outcome(
                 estate.withDrives(List.of(drive.withDamaged(all))),
-                List.of(drawn.size() + " blocks of drive " + drive.key() + " went bad; a scrub would find them"));
+                List.of(Counted.of(drawn.size(), "block") + " of drive " + drive.key()
+                        + " went bad; a scrub would find them"));
     }
 
-    private static Outcome bring(Estate estate, Mishap.DriveBrought brought) {
+    private static Outcome bring(Estate estate, Usage usage, Mishap.DriveBrought brought, Instant now) {
         String[] parts = brought.bay().split("/");
         Enclosure enclosure = parts.length == 3 ? estate.enclosures().get(parts[0] + "/" + parts[1]) : null;
         int bay = parts.length == 3 && parts[2].matches("\\d{1,4}") ? Integer.parseInt(parts[2]) : 0;
@@ -97,17 +99,42 @@ public final class Mishaps {
                     + SMALLEST_DRIVE.value() + " to " + LayoutQuestion.LARGEST_DRIVE.value());
         }
         Drive there = estate.drives().get(brought.bay());
-        boolean taken = there != null
-                && (there.state() != DriveState.FAILED || estate.poolOf(there).isPresent());
-        if (taken) {
+        if (there != null && there.state() != DriveState.FAILED) {
             throw new IllegalArgumentException("Bay " + brought.bay() + " holds a drive that is "
                     + there.state().title());
         }
         Drive fresh = Drive.fresh(enclosure.server(), enclosure.number(), bay, brought.size(), brought.kind());
+        Optional<Pool> pool = there == null ? Optional.empty() : estate.poolOf(there);
+        if (pool.isPresent() && !pool.get().isLost() && pool.get().groupOf(there.key()) >= 0) {
+            return comeBack(estate, usage, pool.get(), there, fresh, now);
+        }
+        if (pool.isPresent()) {
+            throw new IllegalArgumentException("Bay " + brought.bay() + " holds a failed drive of pool "
+                    + pool.get().name() + ", which is lost");
+        }
         return new Outcome(
                 estate.withDrives(List.of(fresh)),
                 List.of("A drive of " + UnitSystem.DECIMAL.format(brought.size()) + " was put into bay "
                         + brought.bay()));
+    }
+
+    /** A new drive in the bay of a failed member takes its place and is rebuilt, where no spare did that. */
+    private static Outcome comeBack(Estate estate, Usage usage, Pool pool, Drive failed, Drive fresh, Instant now) {
+        int index = pool.groupOf(failed.key());
+        DriveGroup group = pool.groups().get(index);
+        if (fresh.kind() != failed.kind() || group.countedOf(failed).isMoreThan(fresh.label())) {
+            throw new IllegalArgumentException("drive is " + fresh.kind().title() + " with "
+                    + fresh.label().value() + " bytes, must be " + failed.kind().title() + " with at least "
+                    + group.countedOf(failed).value() + " to take its place in pool " + pool.name());
+        }
+        Rebuild rebuild = rebuild(estate, usage, pool, failed, fresh, now);
+        Estate next = estate.withDrives(List.of(fresh.in(DriveState.IN_USE)))
+                .withPool(pool.withGroup(index, group.swapped(failed, fresh)))
+                .withRebuild(rebuild);
+        return new Outcome(
+                next,
+                List.of("A drive of " + UnitSystem.DECIMAL.format(fresh.label()) + " was put into bay " + fresh.key()
+                        + " and takes the place of the failed one in pool " + pool.name() + "; its rebuild begins"));
     }
 
     private static Outcome power(Estate estate, FileServer server, boolean dark) {

@@ -57,6 +57,32 @@ public final class PoolBlocks {
                 .value();
     }
 
+    /** Offsets on a member that is being rebuilt which can't be, since other blocks of their rows are damaged too. */
+    static List<Long> lostIn(Estate estate, String poolName, String target) {
+        Pool pool = estate.pools().get(poolName);
+        int index = pool == null ? -1 : pool.groupOf(target);
+        return index < 0 ? List.of() : new PoolBlocks(estate, Usage.NONE, pool).lostIn(index, target);
+    }
+
+    private List<Long> lostIn(int index, String target) {
+        DriveGroup group = pool.groups().get(index);
+        Set<String> gone = PoolState.gone(estate, group);
+        int place = group.members().indexOf(target);
+        List<Long> lost = new ArrayList<>();
+        for (int m = 0; m < group.members().size(); m++) {
+            String key = group.members().get(m);
+            for (long offset : gone.contains(key)
+                    ? List.<Long>of()
+                    : estate.drives().get(key).damaged()) {
+                Striping.Row row = layouts.get(index).rowAt(m, offset);
+                if (row.members().contains(place) && unreadable(group, gone, row, offset) > row.spare()) {
+                    lost.add(offset);
+                }
+            }
+        }
+        return lost.stream().distinct().toList();
+    }
+
     private boolean isCopy(DriveGroup group) {
         return group.isFast() && pool.fastAsCache();
     }

@@ -4,12 +4,14 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 
 /**
  * Progress of rebuilds: in each pool one at a time, at the drive's write speed times what clients leave. Progress is a
@@ -22,7 +24,39 @@ public final class Rebuilds {
     /** The estate at a later time, and which drives were finished when. */
     public record Advanced(Estate estate, List<Finished> finished) {}
 
-    public record Finished(Rebuild rebuild, Instant at) {}
+    /**
+     * A rebuild that came to its end.
+     *
+     * @param lost blocks that could not be rebuilt, because too little was left of their rows
+     */
+    public record Finished(Rebuild rebuild, Instant at, int lost) {
+
+        /** In words; protection is only said to be back when all of the pool's is. */
+        public String text(Estate after) {
+            String done = "Rebuild of " + rebuild.target() + " is done";
+            Pool pool = after.pools().get(rebuild.pool());
+            boolean whole = pool != null && PoolState.of(after, pool).standing() == PoolState.Standing.WHOLE;
+            String blocks = lost == 0
+                    ? ""
+                    : "; " + Counted.of(lost, "block")
+                            + " of it could not be rebuilt, too little was left of their rows";
+            return done + blocks + "; pool " + rebuild.pool()
+                    + (whole ? " has its protection back" : " has not got all of its protection back yet");
+        }
+    }
+
+    /** The estate with rebuilds as far as they are at a time; those that would have ended by then are left at their end. */
+    public static Estate seen(Estate estate, Instant now) {
+        Advanced advanced = advance(estate, now);
+        Estate next = estate;
+        for (Rebuild rebuild : advanced.estate().rebuilds().values()) {
+            next = next.withRebuild(rebuild);
+        }
+        for (Finished finished : advanced.finished()) {
+            next = next.withRebuild(finished.rebuild());
+        }
+        return next;
+    }
 
     public static Advanced advance(Estate estate, Instant now) {
         Estate next = estate;
@@ -62,12 +96,22 @@ public final class Rebuilds {
                 next = next.withRebuild(rebuild.at(done, now));
                 at = now;
             } else {
-                next = next.withoutRebuild(rebuild.target());
-                finished.add(new Finished(rebuild.at(rebuild.todo(), end), end));
+                List<Long> lost = PoolBlocks.lostIn(next, pool.name(), rebuild.target());
+                next = next.withoutRebuild(rebuild.target()).withDrives(List.of(damaged(next, rebuild, lost)));
+                finished.add(new Finished(rebuild.at(rebuild.todo(), end), end, lost.size()));
                 at = end;
             }
         }
         return next;
+    }
+
+    /** What could not be rebuilt is as unreadable on the new drive as it was on the one it stands in for. */
+    private static Drive damaged(Estate estate, Rebuild rebuild, List<Long> lost) {
+        Drive target = estate.drives().get(rebuild.target());
+        return target.withDamaged(Stream.concat(target.damaged().stream(), lost.stream())
+                .distinct()
+                .sorted()
+                .toList());
     }
 
     /** Write speed of a rebuild: the drive's rate times (1 − share left to clients). */

@@ -1,6 +1,9 @@
 package org.vastshelf.core.gate;
 
+import java.util.List;
 import java.util.Optional;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
@@ -10,14 +13,17 @@ import org.vastshelf.core.unit.Bytes;
  */
 public record ClientSpace(Bytes total, Bytes free) {
 
-    public static ClientSpace of(GateView view) {
-        Bytes total = view.volume().size();
-        Bytes free = view.room();
-        for (Account account : view.accounts()) {
-            Optional<Bytes> stop = account.rule().stopAt();
-            if (stop.isPresent()) {
-                total = total.min(stop.get());
-                free = free.min(stop.get().minusOrZero(account.used()));
+    /** At the folder that holds this path. */
+    public static ClientSpace of(GateView.Limits limits, Volume volume, Bytes room, FilePath path) {
+        Bytes total = volume.size();
+        Bytes free = room;
+        for (List<Account> here : limits.accounts().along(path)) {
+            for (Account account : here) {
+                Optional<Bytes> stop = account.rule().stopAt();
+                if (stop.isPresent()) {
+                    total = total.min(stop.get());
+                    free = free.min(stop.get().minusOrZero(account.used()));
+                }
             }
         }
         return new ClientSpace(total, free);

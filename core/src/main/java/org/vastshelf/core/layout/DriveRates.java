@@ -32,4 +32,10 @@ public record DriveRates(double annualFailureRate, double unrecoverableReadError
     public double rebuildHours(Bytes bytes) {
         return bytes.value() / (rebuildMiBps * Bytes.MIB) / 3600;
     }
+
+    /** The same drives while clients take so many per cent of their throughput. */
+    public DriveRates under(int loadPercent) {
+        return new DriveRates(
+                annualFailureRate, unrecoverableReadErrorPerBit, rebuildMiBps * (100 - loadPercent) / 100.0);
+    }
 }

@@ -8,6 +8,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -17,6 +18,7 @@ import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.ledger.ByteLedger.Line;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 
 /** Draws up byte ledgers. */
 public final class Ledgers {
@@ -37,6 +39,7 @@ public final class Ledgers {
             "snapshots",
             "promised, not used yet",
             "held for moves",
+            "held for orders",
             "free");
 
     private Ledgers() {}
@@ -49,7 +52,12 @@ public final class Ledgers {
                 0,
                 pool.driveReserve(),
                 pool.align(),
-                members.getFirst().kind().rates());
+                members.getFirst().kind().rates().under(load(estate, pool)));
+    }
+
+    private static int load(Estate estate, Pool pool) {
+        FileServer server = estate.servers().get(pool.server());
+        return server == null ? 0 : server.loadPercent();
     }
 
     /** The layout that a group's members have, recomputed from what counts of them, with its odds. */
@@ -102,7 +110,7 @@ public final class Ledgers {
         return withVolumes(
                 lines,
                 label,
-                new Room(data, leaving, pool.reserve()),
+                new Room(data, leaving, pool.reserve(), estate.heldOn(pool.name())),
                 estate.volumesOn(pool.name()).toList(),
                 coming,
                 usage);
@@ -132,6 +140,18 @@ public final class Ledgers {
                 .orElseThrow();
     }
 
+    /**
+     * What a pool's volumes have or were promised for certain: what they hold, what thick ones were promised, and room
+     * for those that move to it or that orders will make.
+     */
+    public static Bytes spoken(Estate estate, Usage usage, Pool pool) {
+        Bytes taken = Bytes.sum(estate.volumes().values().stream()
+                .filter(v -> v.isOn(pool.name()))
+                .map(v -> taken(usage, v))
+                .toList());
+        return taken.plus(estate.heldOn(pool.name()));
+    }
+
     /** All pools of one file server and the drives that are in none. */
     public static ByteLedger ofServer(Estate estate, Usage usage, String server) {
         ByteLedger unclaimed = unclaimed(estate.drivesOf(server)
@@ -154,7 +174,11 @@ public final class Ledgers {
         Bytes label = labels(drives);
         return new ByteLedger(
                 label,
-                List.of(new Line(ByteKind.UNCLAIMED, "unclaimed drives", label, drives.size() + " drives in no pool")),
+                List.of(new Line(
+                        ByteKind.UNCLAIMED,
+                        "unclaimed drives",
+                        label,
+                        Counted.of(drives.size(), "drive") + " in no pool")),
                 Bytes.ZERO);
     }
 
@@ -235,7 +259,7 @@ public final class Ledgers {
     }
 
     /** What a pool has for its volumes, and what it would like to keep back. */
-    private record Room(Bytes data, Bytes leaving, Bytes reserve) {}
+    private record Room(Bytes data, Bytes leaving, Bytes reserve, Bytes ordered) {}
 
     private static ByteLedger withVolumes(
             List<Line> lines, Bytes label, Room room, List<Volume> volumes, List<Volume> coming, Usage usage) {
@@ -267,7 +291,9 @@ public final class Ledgers {
         Bytes held =
                 Bytes.sum(coming.stream().map(v -> taken(usage, v)).toList()).min(left);
         add(lines, ByteKind.PROMISED, "held for moves", held, "room for volumes that are on their way");
-        Bytes free = left.minus(held);
+        Bytes ordered = room.ordered.min(left.minus(held));
+        add(lines, ByteKind.PROMISED, "held for orders", ordered, "room for orders that are on their way");
+        Bytes free = left.minus(held).minus(ordered);
         lines.add(new Line(ByteKind.FREE, "free", free, "what is left for volumes"));
         return new ByteLedger(label, lines, promised.minusOrZero(room.data.minusOrZero(room.reserve)));
     }

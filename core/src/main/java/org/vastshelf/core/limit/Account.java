@@ -18,7 +18,29 @@ public record Account(LimitRule rule, FilePath folder, Bytes used, AccountState 
 
     public record Refuses(String said, String remedy) implements Answer {}
 
-    /** Asks whether the account may grow by so many bytes now. */
+    /** Whether the account may grow by so many bytes now; makes nothing on the way to a plain yes. */
+    public boolean allows(long growth, Instant now) {
+        long after = Math.addExact(used.value(), growth);
+        if (rule.stopAt().isPresent() && after > rule.stopAt().get().value()) {
+            return false;
+        }
+        return rule.graceAt().isEmpty()
+                || after <= rule.graceAt().get().value()
+                || state.graceSince().isEmpty()
+                || now.isBefore(state.graceSince().get().plus(rule.graceTime()));
+    }
+
+    /** The account with so much more, or less, in it. */
+    public Account holding(Bytes next) {
+        return new Account(rule, folder, next, state);
+    }
+
+    /** What it may hold by its strictest level; empty when it only tracks. */
+    public Optional<Bytes> most() {
+        return rule.stopAt().or(rule::graceAt).or(rule::warnAt);
+    }
+
+    /** Says what the account answers when it is to grow by so many bytes now. */
     public Answer grow(Bytes growth, Instant now) {
         Bytes after = used.plus(growth);
         Optional<Bytes> stop = rule.stopAt().filter(after::isMoreThan);

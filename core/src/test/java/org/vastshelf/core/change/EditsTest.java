@@ -85,14 +85,15 @@ class EditsTest {
 
     @Test
     void a_read_cache_adds_no_space_and_a_fast_part_no_thin_volumes() {
-        Plan cache = plan(estate(), new Change.AddGroup("oak", bays(9, 10), Layout.RAID_1, true, true));
+        Estate solid = Samples.solidState(estate(), bays(9, 10));
+        Plan cache = plan(solid, new Change.AddGroup("oak", bays(9, 10), Layout.RAID_1, true, true));
         assertThat(usable(cache.after(), "oak")).isEqualTo(usable(estate(), "oak"));
         assertThat(Ledgers.ofPool(cache.after(), USAGE, cache.after().pools().get("oak"))
                         .lines())
                 .anyMatch(l -> l.title().equals("read cache") && !l.bytes().isZero());
         assertThat(refusal(new Change.AddGroup("oak", bays(9, 10), Layout.RAID_1, true, false)))
                 .startsWith("Volume film is thin; thin volumes are not possible");
-        Plan tier = plan(estate(), new Change.AddGroup("elm", bays(9, 10), Layout.RAID_1, true, false));
+        Plan tier = plan(solid, new Change.AddGroup("elm", bays(9, 10), Layout.RAID_1, true, false));
         assertThat(tier.isRefused()).isFalse();
         assertThat(tier.after().pools().get("elm").pace()).isEqualTo(PaceClass.BRISK);
         Plan thin = Planner.plan(
@@ -305,7 +306,8 @@ class EditsTest {
                 .isEqualTo("hill has one node: its shares stop for 240 s");
         assertThat(refusal(new Change.RestartNode("hill", 2))).isEqualTo("node is 2, must be 1 to 1");
         Estate two = estate().withServer(FileServer.of("hill", "site", "h", "10.0.0.1", 2, false));
-        Estate serving = two.withShare(new Share("films", "film", true, false, true, List.of(), List.of()));
+        Estate serving = two.withShare(
+                new Share("films", "film", true, false, true, List.of(), List.of(), java.util.Optional.empty()));
         assertThat(plan(serving, new Change.RestartNode("hill", 2)).checks())
                 .extracting(Check::text)
                 .satisfiesExactly(

@@ -33,7 +33,7 @@ class MeanwhileTest {
 
     /** Bays 1 to 6 in pool oak, 7 its hot spare, 8 to 11 in pool elm, 12 to 16 unclaimed. */
     private static Estate estate() {
-        Estate racked = Samples.racked(Collections.nCopies(16, SIX_TB));
+        Estate racked = Samples.solidState(Samples.racked(Collections.nCopies(16, SIX_TB)), bays(15, 16));
         return Planner.plan(
                         racked,
                         Usage.NONE,
@@ -71,7 +71,7 @@ class MeanwhileTest {
         assertThat(swap.obstacle(hit)).isEmpty();
         assertThat(swap.waits(hit)).hasValueSatisfying(wait -> {
             assertThat(wait.reason()).isEqualTo("Pool oak rebuilds hill/1/7");
-            assertThat(wait.until()).isAfter(NOW.plus(Duration.ofHours(1)));
+            assertThat(wait.until().orElseThrow()).isAfter(NOW.plus(Duration.ofHours(1)));
         });
         Estate whole = Rebuilds.advance(hit, NOW.plus(Duration.ofDays(9))).estate();
         assertThat(swap.waits(whole)).isEmpty();

@@ -75,7 +75,8 @@ class DefinitionsTest {
                 definition.pools(),
                 definition.volumes(),
                 definition.shares(),
-                definition.limits());
+                definition.limits(),
+                definition.scrubs());
         assertThatThrownBy(torn::toEstate).hasMessage("pool oak names drive 'hill/1/1', which is not there");
         List<Volume> doubled = new ArrayList<>(definition.volumes());
         doubled.addAll(definition.volumes());
@@ -89,7 +90,8 @@ class DefinitionsTest {
                                 definition.pools(),
                                 doubled,
                                 definition.shares(),
-                                definition.limits())
+                                definition.limits(),
+                                definition.scrubs())
                         .toEstate())
                 .hasMessage("volume 'film' is there twice");
     }
@@ -97,11 +99,13 @@ class DefinitionsTest {
     @Test
     void another_format_or_version_is_not_read() {
         assertThatThrownBy(() -> new EstateDefinition(
-                        "x", 1, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of()))
+                        "x", 1, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(),
+                        List.of()))
                 .hasMessage("format is 'x', must be 'vast-shelf-estate'");
         assertThatThrownBy(() -> new EstateDefinition(
                         EstateDefinition.FORMAT,
                         2,
+                        List.of(),
                         List.of(),
                         List.of(),
                         List.of(),

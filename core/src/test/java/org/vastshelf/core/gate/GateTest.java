@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.LongRange;
@@ -17,6 +18,7 @@ import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation.Client;
 import org.vastshelf.core.gate.FileOperation.Kind;
@@ -33,19 +35,19 @@ class GateTest {
     private static final AccessRule WRITE = new AccessRule(Subject.GROUP, "education-film", Level.WRITE);
     private static final AccessRule READ = new AccessRule(Subject.EVERYONE, "", Level.READ);
 
+    private static final AccessRule EVERYONE_WRITES = new AccessRule(Subject.EVERYONE, "", Level.WRITE);
+
     private static GateView view(Share share, long used, long volumeFree, Optional<GateView.Present> present) {
         Account account = new Account(
                 Samples.rule("/", false, 0, 0, 10_000_000), FilePath.ROOT, Bytes.of(used), AccountState.FRESH);
         return new GateView(
-                share,
-                Samples.SERVER,
-                Samples.volume("film", "oak", 100, true),
-                Bytes.of(volumeFree),
-                Bytes.tib(1),
-                false,
-                Samples.SUKI,
-                present,
-                List.of(account));
+                new GateView.Reach(share, Samples.SERVER, "oak", false),
+                new GateView.Access(share, Samples.SUKI),
+                GateView.Limits.of(List.of(account)),
+                new GateView.Space(
+                        Samples.volume("film", "oak", 100, true),
+                        Bytes.of(volumeFree).min(Bytes.tib(1)),
+                        present));
     }
 
     private static Verdict write(GateView view, long bytes) {
@@ -95,7 +97,8 @@ class GateTest {
                 List.of(WRITE),
                 List.of(
                         new ExportRule(new Cidr("10.20.0.0/16"), true),
-                        new ExportRule(new Cidr("10.20.4.0/24"), false)));
+                        new ExportRule(new Cidr("10.20.4.0/24"), false)),
+                Optional.empty());
         GateView view = view(nfs, 0, 1 << 30, Optional.empty());
         FilePath path = new FilePath("/a.mov");
         Verdict near = Gate.decide(
@@ -114,16 +117,7 @@ class GateTest {
     @Test
     void nobody_reaches_a_server_without_a_data_address() {
         GateView reachable = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
-        GateView view = new GateView(
-                reachable.share(),
-                FileServer.of("hill", "site", "", "", 1, false),
-                reachable.volume(),
-                reachable.volumeFree(),
-                reachable.poolFree(),
-                false,
-                reachable.person(),
-                reachable.present(),
-                reachable.accounts());
+        GateView view = with(reachable, FileServer.of("hill", "site", "", "", 1, false), false);
         assertThat(refusedAt(write(view, 1))).isEqualTo(Stage.REACH);
     }
 
@@ -131,23 +125,71 @@ class GateTest {
     void nobody_reaches_a_server_without_power_or_a_pool_that_lost_data() {
         GateView whole = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
         assertThat(write(whole, 1).allowed()).isTrue();
-        assertThat(write(with(whole, whole.server().withDark(true), false), 1).reason())
+        assertThat(write(with(whole, whole.reach().server().withDark(true), false), 1)
+                        .reason())
                 .isEqualTo("File server hill is without power");
-        assertThat(write(with(whole, whole.server(), true), 1).reason())
-                .isEqualTo("Pool " + whole.volume().pool() + " has lost data; nothing on it is served");
+        assertThat(write(with(whole, whole.reach().server(), true), 1).reason())
+                .isEqualTo("Pool oak" + " has lost data; nothing on it is served");
     }
 
     private static GateView with(GateView view, FileServer server, boolean lost) {
         return new GateView(
-                view.share(),
-                server,
-                view.volume(),
-                view.volumeFree(),
-                view.poolFree(),
-                lost,
-                view.person(),
-                view.present(),
-                view.accounts());
+                new GateView.Reach(view.reach().share(), server, "oak", lost),
+                view.access(),
+                view.limits(),
+                view.space());
+    }
+
+    private static Verdict as(String uid, Kind kind, String path) {
+        Share homes = new Share(
+                "homes", "homes", true, false, true, List.of(EVERYONE_WRITES), List.of(), Optional.of(FilePath.ROOT));
+        GateView view = view(homes, 0, 1 << 30, Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(1))));
+        Person person = new Person(uid, uid, "", Set.of());
+        GateView theirs = new GateView(view.reach(), new GateView.Access(homes, person), view.limits(), view.space());
+        FileOperation operation =
+                new FileOperation(kind, uid, "homes", new FilePath(path), Bytes.of(kind == Kind.WRITE ? 1 : 0), SMB);
+        assertThat(Gate.refusedAt(operation, theirs, NOW).isEmpty())
+                .isEqualTo(Gate.decide(operation, theirs, NOW).allowed());
+        return Gate.decide(operation, theirs, NOW);
+    }
+
+    @Test
+    void an_own_folder_is_open_to_the_person_of_its_name_alone() {
+        for (Kind kind : Kind.values()) {
+            assertThat(as("suki", kind, "/suki/a.mov").allowed())
+                    .as(kind.name())
+                    .isTrue();
+            assertThat(as("pell", kind, "/suki/a.mov").reason())
+                    .as(kind.name())
+                    .isEqualTo("Own folders of homes let nobody but the person of its name into this folder");
+            assertThat(as("suki", kind, "/suki2/a.mov").allowed()).isFalse();
+            assertThat(as("suki2", kind, "/suki/a.mov").allowed()).isFalse();
+            assertThat(as("suki", kind, "/gone-since/a.mov").allowed()).isFalse();
+        }
+        assertThat(as("pell", Kind.LIST, "/suki").allowed()).isFalse();
+        assertThat(as("suki", Kind.LIST, "/suki").allowed()).isTrue();
+        assertThat(as("pell", Kind.LIST, "/").allowed()).isTrue();
+    }
+
+    @Property
+    void whether_it_passes_and_what_it_says_agree(
+            @ForAll @LongRange(min = 0, max = 12_000_000) long used,
+            @ForAll @LongRange(min = 0, max = 2_000_000) long bytes,
+            @ForAll @LongRange(min = 0, max = 3_000_000) long room,
+            @ForAll boolean reader,
+            @ForAll boolean present) {
+        GateView view = view(
+                Samples.share(reader ? READ : WRITE),
+                used,
+                room,
+                present ? Optional.of(new GateView.Present(Bytes.of(90_000), Bytes.of(131_072))) : Optional.empty());
+        for (Kind kind : Kind.values()) {
+            FileOperation operation = new FileOperation(
+                    kind, "suki", "film", new FilePath("/a/b.mov"), Bytes.of(kind == Kind.WRITE ? bytes : 0), SMB);
+            Verdict verdict = Gate.decide(operation, view, NOW);
+            assertThat(Gate.refusedAt(operation, view, NOW))
+                    .isEqualTo(verdict.refusal().map(Verdict.Line::stage));
+        }
     }
 
     @Property
@@ -173,10 +215,14 @@ class GateTest {
     @Test
     void the_client_sees_the_tightest_of_limit_volume_and_pool() {
         GateView view = view(Samples.share(WRITE), 4_000_000, 1L << 30, Optional.empty());
-        assertThat(ClientSpace.of(view)).isEqualTo(new ClientSpace(Bytes.of(10_000_000), Bytes.of(6_000_000)));
+        assertThat(space(view)).isEqualTo(new ClientSpace(Bytes.of(10_000_000), Bytes.of(6_000_000)));
         GateView over = view(Samples.share(WRITE), 12_000_000, 1L << 30, Optional.empty());
-        assertThat(ClientSpace.of(over).free()).isEqualTo(Bytes.ZERO);
+        assertThat(space(over).free()).isEqualTo(Bytes.ZERO);
         GateView fullVolume = view(Samples.share(WRITE), 4_000_000, 1_000, Optional.empty());
-        assertThat(ClientSpace.of(fullVolume).free()).isEqualTo(Bytes.of(1_000));
+        assertThat(space(fullVolume).free()).isEqualTo(Bytes.of(1_000));
+    }
+
+    private static ClientSpace space(GateView view) {
+        return ClientSpace.of(view.limits(), view.space().volume(), view.space().room(), new FilePath("/a.mov"));
     }
 }

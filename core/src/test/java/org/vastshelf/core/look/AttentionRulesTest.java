@@ -112,7 +112,7 @@ class AttentionRulesTest {
 
     @Test
     void a_share_that_no_client_reaches_wants_an_act() {
-        Share nfs = new Share("film", "film", false, true, true, List.of(), List.of());
+        Share nfs = new Share("film", "film", false, true, true, List.of(), List.of(), java.util.Optional.empty());
         assertThat(find(estate(500).withShare(nfs), Usage.NONE, Map.of()))
                 .singleElement()
                 .satisfies(a -> assertThat(List.of(a.subject().area(), a.why()))

@@ -11,7 +11,7 @@ import org.vastshelf.core.estate.Share;
 class MountLinesTest {
 
     private static Share share(boolean smb, boolean nfs) {
-        return new Share("film", "film", smb, nfs, true, List.of(), List.of());
+        return new Share("film", "film", smb, nfs, true, List.of(), List.of(), java.util.Optional.empty());
     }
 
     @Test

@@ -80,6 +80,7 @@ public final class DemoEstate {
                 Estate.keyed(limits(), LimitRule::key),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
     }
 
@@ -188,7 +189,7 @@ public final class DemoEstate {
 
     private static Share share(String name, boolean smb, boolean nfs, List<AccessRule> access) {
         List<ExportRule> exports = nfs ? List.of(new ExportRule(GARDEN, true)) : List.of();
-        return new Share(name, name, smb, nfs, true, access, exports);
+        return new Share(name, name, smb, nfs, true, access, exports, Optional.empty());
     }
 
     private static List<Share> shares() {
@@ -200,7 +201,8 @@ public final class DemoEstate {
                 share("herbarium", true, true, access.get("herbarium")),
                 share("film", true, false, access.get("film")),
                 share("sequences", false, true, access.get("sequences")),
-                share("homes", true, false, List.of(ALL_WRITE)),
+                new Share(
+                        "homes", "homes", true, false, true, List.of(ALL_WRITE), List.of(), Optional.of(FilePath.ROOT)),
                 share("office", true, false, List.of(ALL_WRITE)),
                 share("plans", true, false, List.of(group("grounds", Level.WRITE), ALL_READ)),
                 new Share(
@@ -210,7 +212,8 @@ public final class DemoEstate {
                         true,
                         true,
                         List.of(group("living-collections", Level.WRITE)),
-                        List.of()),
+                        List.of(),
+                        Optional.empty()),
                 share("specimens-db", false, true, List.of(group("living-collections", Level.WRITE))),
                 share("press", true, false, List.of(group("education-film", Level.WRITE), ALL_READ)));
     }

@@ -81,6 +81,7 @@ public final class LargeEstate {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
     }
 

@@ -1,13 +1,13 @@
-package org.vastshelf.app.desk;
+package org.vastshelf.app.road;
 
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation.Client;
 import org.vastshelf.core.gate.FileOperation.Protocol;
 
 /** The stand-in workstations: everybody sits at one in the garden's network. */
-public final class DeskClients {
+public final class Workstations {
 
-    private DeskClients() {}
+    private Workstations() {}
 
     /** The person's workstation, by SMB where the share is served over it. */
     public static Client of(Share share, String uid) {

@@ -1,0 +1,123 @@
+package org.vastshelf.app.limit;
+
+import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.look.DayLog;
+import org.vastshelf.app.look.DayWork;
+import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.estate.Share;
+
+/** Looks every night whether what accounts and volumes are said to hold is what the catalogue holds. */
+@Component
+@Order(4)
+public class AccountCheck implements DayWork {
+
+    private static final Field<Long> COUNTED = DSL.coalesce(FOLDER.SUM_BYTES, 0L);
+
+    private final DSLContext db;
+    private final EstateStore estates;
+    private final Notices notices;
+    private final DayLog log;
+
+    AccountCheck(DSLContext db, EstateStore estates, Notices notices, DayLog log) {
+        this.db = db;
+        this.estates = estates;
+        this.notices = notices;
+        this.log = log;
+    }
+
+    /** A figure that did not agree, and was mended. */
+    public record Drift(String what, long said, long counted) {
+        String text() {
+            return "%s was said to hold %,d bytes, the catalogue has %,d".formatted(what, said, counted);
+        }
+    }
+
+    @Override
+    public void of(LocalDate day) {
+        log.once(
+                day,
+                "check of accounts",
+                () -> mend(day.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant()));
+    }
+
+    /** Mends what drifted, tells of it, and says what it was. Nobody saves meanwhile. */
+    public List<Drift> mend(Instant now) {
+        List<Drift> drifts = new ArrayList<>();
+        estates.change((estate, held) -> {
+            drifts.clear();
+            drifts.addAll(accounts());
+            estate.shares().values().forEach(share -> volume(share).ifPresent(drifts::add));
+            return new EstateAnswer.Changed(estate);
+        });
+        if (!drifts.isEmpty()) {
+            notices.tellAdministrators(
+                    now,
+                    drifts.size() + " figures had drifted and were mended",
+                    String.join(". ", drifts.stream().map(Drift::text).toList()) + ".");
+        }
+        return drifts;
+    }
+
+    private List<Drift> accounts() {
+        List<Drift> drifts = new ArrayList<>();
+        db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH, ACCOUNT.SHARE, ACCOUNT.HOLDER, ACCOUNT.USED_BYTES, COUNTED)
+                .from(ACCOUNT)
+                .join(CATALOGUE)
+                .on(CATALOGUE.NAME.eq(ACCOUNT.SHARE))
+                .leftJoin(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.PATH_HASH.eq(ACCOUNT.HOLDER_HASH))
+                .where(ACCOUNT.USED_BYTES.ne(COUNTED))
+                .forEach(row -> {
+                    drifts.add(new Drift(
+                            "account " + row.value3() + PathBytes.shown(row.value4()), row.value5(), row.value6()));
+                    db.update(ACCOUNT)
+                            .set(ACCOUNT.USED_BYTES, row.value6())
+                            .set(ACCOUNT.FULLNESS, AccountStore.fullness())
+                            .where(ACCOUNT.RULE_HASH.eq(row.value1()), ACCOUNT.HOLDER_HASH.eq(row.value2()))
+                            .execute();
+                });
+        return drifts;
+    }
+
+    private Optional<Drift> volume(Share share) {
+        Long counted = db.select(FOLDER.SUM_ALLOCATED)
+                .from(CATALOGUE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.NO.eq(0))
+                .where(CATALOGUE.NAME.eq(share.name()))
+                .fetchOne(FOLDER.SUM_ALLOCATED);
+        Long said = db.select(VOLUME_USAGE.LIVE_BYTES)
+                .from(VOLUME_USAGE)
+                .where(VOLUME_USAGE.VOLUME.eq(share.volume()))
+                .fetchOne(VOLUME_USAGE.LIVE_BYTES);
+        if (counted == null || counted.equals(said)) {
+            return Optional.empty();
+        }
+        db.insertInto(VOLUME_USAGE)
+                .set(VOLUME_USAGE.VOLUME, share.volume())
+                .set(VOLUME_USAGE.LIVE_BYTES, counted)
+                .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
+                .onDuplicateKeyUpdate()
+                .set(VOLUME_USAGE.LIVE_BYTES, counted)
+                .execute();
+        return Optional.of(new Drift("volume " + share.volume(), said == null ? 0 : said, counted));
+    }
+}

@@ -1,0 +1,50 @@
+package org.vastshelf.app.road;
+
+import java.time.Instant;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.limit.AccountStore;
+import org.vastshelf.app.notify.Notices;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.AccountState;
+import org.vastshelf.core.unit.UnitSystem;
+
+/** Levels of accounts that an operation passed: remembered, and told to who caused it and who looks after the estate. */
+@Component
+class Crossings {
+
+    private final AccountStore accounts;
+    private final Notices notices;
+
+    Crossings(AccountStore accounts, Notices notices) {
+        this.accounts = accounts;
+        this.notices = notices;
+    }
+
+    /** Looks at an account as it is after the operation. */
+    void after(FileOperation operation, Account account, Instant now) {
+        AccountState.Next next = account.state().after(account.rule(), account.used(), now);
+        if (!next.state().equals(account.state())) {
+            accounts.keep(account, next.state());
+        }
+        next.crossings().forEach(crossing -> tell(operation, account, crossing, now));
+    }
+
+    private void tell(FileOperation operation, Account account, AccountState.Crossing crossing, Instant now) {
+        String subject = "%s of %s %s was %s"
+                .formatted(
+                        crossing.stance().title(),
+                        operation.share(),
+                        account.folder(),
+                        crossing.rising() ? "passed" : "left behind");
+        String body = "It holds %s; the level is %s. %s"
+                .formatted(
+                        UnitSystem.BINARY.format(account.used()),
+                        UnitSystem.BINARY.format(crossing.level()),
+                        crossing.rising() ? crossing.stance().meaning() : "");
+        notices.tell(operation.person(), now, subject, body.strip());
+        if (crossing.rising()) {
+            notices.tellAdministrators(now, subject, body.strip());
+        }
+    }
+}

@@ -1,0 +1,34 @@
+package org.vastshelf.app.road;
+
+import java.time.Instant;
+import java.util.Optional;
+import org.vastshelf.core.gate.ClientSpace;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.gate.Gate;
+import org.vastshelf.core.gate.GateView;
+import org.vastshelf.core.gate.Verdict;
+
+/**
+ * What became of a file operation.
+ *
+ * @param space what the client sees after it
+ * @param receipt by which the audit line is found
+ * @param content the contents that the file has kept, of an operation that reads
+ */
+public record Outcome(
+        FileOperation operation,
+        GateView view,
+        Instant at,
+        boolean allowed,
+        ClientSpace space,
+        long receipt,
+        Optional<Content> content) {
+
+    /** Kept contents, with their length in bytes. */
+    public record Content(long number, long bytes) {}
+
+    /** The answer with its trace; made only when somebody reads it. */
+    public Verdict verdict() {
+        return Gate.decide(operation, view, at);
+    }
+}

@@ -1,0 +1,179 @@
+package org.vastshelf.app.road;
+
+import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.generated.tables.records.VolumeUsageRecord;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.ledger.PoolRoom;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * The room that volumes have for one more save. A save changes the usage of its own volume only, in its last statement,
+ * and only if what it takes is there by then: a thin volume is given room of its pool in advance, and asks the pool
+ * again, by a save that locks first, when that is used up. So volumes of one pool do not wait for each
+ * other, and together they never take more than the pool has (the escrow method, O'Neil 1986). An advance holds for one
+ * version of the estate; with the next one all of them have ended.
+ */
+@Component
+class VolumeRoom {
+
+    /** Of what is not given yet, this share goes to a volume that asks, divided by the number of thin volumes. */
+    private static final int SHARE = 2;
+
+    private final DSLContext db;
+    private final EstateStore estates;
+
+    VolumeRoom(DSLContext db, EstateStore estates) {
+        this.db = db;
+        this.estates = estates;
+    }
+
+    /** The room as it is, for somebody who takes none of it. */
+    Bytes read(RuleBook book, Volume volume) {
+        return room(book, volume, usage(rows(neighbours(book, volume))));
+    }
+
+    private static Set<String> neighbours(RuleBook book, Volume volume) {
+        Set<String> names = new HashSet<>(List.of(volume.name()));
+        if (volume.thin()) {
+            book.rooms(volume).forEach(room -> names.addAll(room.names()));
+        }
+        return names;
+    }
+
+    private List<VolumeUsageRecord> rows(Set<String> volumes) {
+        return db.selectFrom(VOLUME_USAGE)
+                .where(VOLUME_USAGE.VOLUME.in(volumes))
+                .fetch();
+    }
+
+    private static Usage usage(List<VolumeUsageRecord> rows) {
+        Map<String, Usage.Held> held = new HashMap<>();
+        rows.forEach(row -> held.put(
+                row.getVolume(), new Usage.Held(Bytes.of(row.getLiveBytes()), Bytes.of(row.getSnapshotBytes()))));
+        return new Usage(held);
+    }
+
+    private static Bytes room(RuleBook book, Volume volume, Usage usage) {
+        Bytes room = volume.size().minusOrZero(usage.of(volume.name()).used());
+        if (volume.thin()) {
+            for (PoolRoom pool : book.rooms(volume)) {
+                room = room.min(pool.free(usage));
+            }
+        }
+        return room;
+    }
+
+    /**
+     * Locks the usage of a volume until the transaction ends, and says how much room there is for a save that makes it
+     * so much larger.
+     */
+    Bytes lock(RuleBook book, Volume volume, long growth) {
+        VolumeUsageRecord mine = lock(volume.name());
+        if (!volume.thin()) {
+            return room(book, volume, usage(List.of(mine)));
+        }
+        Set<String> others = neighbours(book, volume);
+        others.remove(volume.name());
+        List<VolumeUsageRecord> rows = rows(others);
+        rows.add(mine);
+        Bytes room = room(book, volume, usage(rows));
+        long used = mine.getLiveBytes() + mine.getSnapshotBytes();
+        boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
+        return growth <= 0 || growth > room.value() || advanced ? room : room.min(ask(book, volume, used, growth));
+    }
+
+    private VolumeUsageRecord lock(String volume) {
+        var select = db.selectFrom(VOLUME_USAGE)
+                .where(VOLUME_USAGE.VOLUME.eq(volume))
+                .forUpdate();
+        return select.fetchOptional().orElseGet(() -> {
+            db.insertInto(VOLUME_USAGE)
+                    .set(VOLUME_USAGE.VOLUME, volume)
+                    .set(VOLUME_USAGE.LIVE_BYTES, 0L)
+                    .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
+                    .onDuplicateKeyIgnore()
+                    .execute();
+            return select.fetchSingle();
+        });
+    }
+
+    /** Asks the pools for more; returns what there is when that is not enough. */
+    private Bytes ask(RuleBook book, Volume volume, long used, long growth) {
+        Bytes least = Bytes.of(Long.MAX_VALUE);
+        long more = Long.MAX_VALUE;
+        for (PoolRoom pool : book.rooms(volume)) {
+            // One at a time asks a pool.
+            estates.lock("pool", pool.pool());
+            Bytes left = left(book, pool, volume.name());
+            if (left.value() < growth) {
+                takeBack(book, pool, volume.name());
+                left = left(book, pool, volume.name());
+            }
+            least = least.min(left);
+            more = Math.min(more, Math.max(0, left.value() - growth) / (SHARE * (long) pool.thinVolumes()));
+        }
+        if (least.value() >= growth) {
+            db.update(VOLUME_USAGE)
+                    .set(VOLUME_USAGE.ADVANCE_BYTES, used + growth + more)
+                    .set(VOLUME_USAGE.ADVANCE_VERSION, book.version())
+                    .where(VOLUME_USAGE.VOLUME.eq(volume.name()))
+                    .execute();
+        }
+        return least;
+    }
+
+    /** What nobody has and nobody was given, but for what the volume itself was given. */
+    private Bytes left(RuleBook book, PoolRoom pool, String volume) {
+        List<VolumeUsageRecord> rows = rows(new HashSet<>(pool.names()));
+        Map<String, Bytes> advances = new HashMap<>();
+        rows.stream()
+                .filter(row -> row.getAdvanceVersion() == book.version()
+                        && !row.getVolume().equals(volume))
+                .forEach(row -> advances.put(row.getVolume(), Bytes.of(row.getAdvanceBytes())));
+        return pool.notAdvanced(usage(rows), advances);
+    }
+
+    /** Ends the advances of all other volumes of a pool that runs full; who still needs room asks again. */
+    private void takeBack(RuleBook book, PoolRoom pool, String volume) {
+        db.update(VOLUME_USAGE)
+                .set(VOLUME_USAGE.ADVANCE_VERSION, 0L)
+                .where(
+                        VOLUME_USAGE.VOLUME.in(pool.names()),
+                        VOLUME_USAGE.VOLUME.ne(volume),
+                        VOLUME_USAGE.ADVANCE_VERSION.eq(book.version()))
+                .execute();
+    }
+
+    /** Adds to what a volume holds; false, and nothing added, when that is more than it may take without asking. */
+    boolean take(RuleBook book, Volume volume, long bytes) {
+        return bytes == 0
+                || db.update(VOLUME_USAGE)
+                                .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(bytes))
+                                .where(VOLUME_USAGE.VOLUME.eq(volume.name()))
+                                .and(bytes < 0 ? DSL.noCondition() : fits(book, volume, bytes))
+                                .execute()
+                        == 1;
+    }
+
+    private static Condition fits(RuleBook book, Volume volume, long bytes) {
+        Field<Long> after =
+                VOLUME_USAGE.LIVE_BYTES.plus(VOLUME_USAGE.SNAPSHOT_BYTES).plus(bytes);
+        Condition within = after.le(volume.size().value());
+        return volume.thin()
+                ? within.and(VOLUME_USAGE.ADVANCE_VERSION.eq(book.version())).and(after.le(VOLUME_USAGE.ADVANCE_BYTES))
+                : within;
+    }
+}

@@ -1,0 +1,48 @@
+package org.vastshelf.app.trace;
+
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.clock.ShelfClock;
+
+/** Writes audit lines about what people do beside files and orders: to the clock, hardware, imports, and at the door. */
+@Component
+public class Deeds {
+
+    private final AuditStore audit;
+    private final ShelfClock clock;
+
+    Deeds(AuditStore audit, ShelfClock clock) {
+        this.audit = audit;
+        this.clock = clock;
+    }
+
+    /** Kinds of deeds, as they stand in the operation of a line. */
+    public enum Kind {
+        CLOCK("CLOCK"),
+        BENCH("BENCH"),
+        SCRUB("SCRUB"),
+        LIFT("LIFT"),
+        RESCAN("RESCAN"),
+        IMPORT("IMPORT"),
+        TEMPLATE("TEMPLATE"),
+        SIGN_IN("SIGN-IN");
+
+        private final String word;
+
+        Kind(String word) {
+            this.word = word;
+        }
+
+        String word() {
+            return word;
+        }
+    }
+
+    public void done(String who, Kind kind, String what, String text) {
+        note(who, "", kind, what, true, text);
+    }
+
+    /** Something that was allowed or refused to a client at an address. */
+    public void note(String who, String client, Kind kind, String what, boolean allowed, String text) {
+        audit.append(new AuditStore.Entry(clock.instant(), who, client, "", kind.word, what, 0, allowed, text));
+    }
+}

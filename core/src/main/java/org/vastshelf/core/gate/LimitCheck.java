@@ -1,0 +1,66 @@
+package org.vastshelf.core.gate;
+
+import java.time.Instant;
+import java.util.List;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.PathTable;
+import org.vastshelf.core.gate.Verdict.Stage;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.unit.Bytes;
+
+/** Whether every account that the file counts for may grow by so much. All answer, so that each one in the way is seen. */
+final class LimitCheck implements Checkpoint {
+
+    @Override
+    public Stage stage() {
+        return Stage.LIMITS;
+    }
+
+    @Override
+    public boolean passes(FileOperation operation, GateView view, Instant now) {
+        long growth = view.space().growth(operation);
+        if (growth == 0) {
+            return true;
+        }
+        FilePath path = operation.path();
+        for (int length = PathTable.ROOT; length > 0; length = PathTable.next(path, length)) {
+            List<Account> here = view.limits().accounts().at(path, length);
+            if (here != null && !allAllow(here, growth, now)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static boolean allAllow(List<Account> accounts, long growth, Instant now) {
+        for (int i = 0; i < accounts.size(); i++) {
+            if (!accounts.get(i).allows(growth, now)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    @Override
+    public void tell(FileOperation operation, GateView view, Instant now, Trace trace) {
+        Bytes growth = Bytes.of(view.space().growth(operation));
+        if (growth.isZero()) {
+            trace.skip(Stage.LIMITS, "Limits", "nothing grows");
+            return;
+        }
+        List<Account> touched = view.limits().accounts().along(operation.path()).stream()
+                .flatMap(List::stream)
+                .toList();
+        if (touched.isEmpty()) {
+            trace.skip(Stage.LIMITS, "Limits", "no rule here");
+        }
+        for (Account account : touched) {
+            String name = "Limit of " + account.folder() + " ("
+                    + account.rule().stance().title() + ")";
+            switch (account.grow(growth, now)) {
+                case Account.Allows a -> trace.note(Stage.LIMITS, name, a.said());
+                case Account.Refuses r -> trace.refuse(Stage.LIMITS, name, r.said(), r.remedy());
+            }
+        }
+    }
+}

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.invariant;
+
+import org.jspecify.annotations.NullMarked;

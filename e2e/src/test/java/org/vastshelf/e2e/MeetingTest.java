@@ -1,0 +1,179 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.orders.OrderRunner;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.Drive;
+import tools.jackson.databind.JsonNode;
+
+/** Orders, drafts, rules and notices that meet: each gets on or says why, and none stops another. */
+class MeetingTest {
+
+    private static long draft(String changes) {
+        return App.post("odile", "/api/v1/orders", "{\"changes\":[" + changes + "]}")
+                .json()
+                .path("order")
+                .path("id")
+                .asLong();
+    }
+
+    private static App.Reply carryOut(long id) {
+        return App.post("odile", "/api/v1/orders/" + id + "/carry-out", "");
+    }
+
+    private static <T> List<T> atOnce(List<Callable<T>> works) throws Exception {
+        try (var threads = Executors.newFixedThreadPool(works.size())) {
+            List<T> results = new ArrayList<>();
+            for (Future<T> future : threads.invokeAll(works)) {
+                results.add(future.get());
+            }
+            return results;
+        }
+    }
+
+    private static String alarm(int percent) {
+        return "{\"change\":\"SetAlarm\",\"volume\":\"sequences\",\"percent\":" + percent + "}";
+    }
+
+    @Test
+    void two_orders_for_one_volume_both_end_and_a_third_is_not_held_up() throws Exception {
+        long first = draft(alarm(71));
+        long second = draft(alarm(72));
+        long third = draft("{\"change\":\"SetAlarm\",\"volume\":\"plans\",\"percent\":84}");
+        List<Integer> begun = atOnce(List.of(
+                () -> carryOut(first).status(),
+                () -> carryOut(second).status(),
+                () -> carryOut(third).status()));
+        assertThat(begun).containsOnly(200);
+        App.post("odile", "/api/v1/time", "{\"hours\":1}");
+        Set<String> ends = new HashSet<>(List.of(Drafts.awaited(first, "DONE"), Drafts.awaited(second, "DONE")));
+        assertThat(ends).isSubsetOf("DONE", "TAKEN_BACK").contains("DONE");
+        assertThat(Drafts.awaited(third, "DONE")).isEqualTo("DONE");
+        for (long id : List.of(first, second)) {
+            if (Drafts.state(id).equals("TAKEN_BACK")) {
+                assertThat(App.get("odile", "/api/v1/orders/" + id).text())
+                        .contains("volume sequences was changed meanwhile");
+            }
+        }
+    }
+
+    @Test
+    void an_order_holds_its_drives_from_the_moment_it_is_carried_out() {
+        var estate = App.bean(EstateStore.class).load();
+        List<Drive> free = estate.drives().values().stream()
+                .filter(d -> d.isFree()
+                        && d.heldData().isEmpty()
+                        && estate.poolOf(d).isEmpty()
+                        && estate.holdOf(d.key()).isEmpty())
+                .toList();
+        String server = free.getLast().server();
+        List<String> drives = free.stream()
+                .filter(d -> d.server().equals(server))
+                .map(Drive::key)
+                .limit(2)
+                .toList();
+        String pool = "{\"change\":\"ComposePool\",\"name\":\"NAME\",\"server\":\"" + server + "\",\"drives\":[\""
+                + String.join("\",\"", drives) + "\"],\"layout\":\"RAID_1\",\"spares\":0,\"surfaceCheck\":true}";
+        long first = draft(pool.replace("NAME", "reeds"));
+        long second = draft(pool.replace("NAME", "rushes"));
+        assertThat(carryOut(first).status()).isEqualTo(200);
+        App.Reply late = carryOut(second);
+        assertThat(late.status()).isEqualTo(409);
+        assertThat(late.detail()).contains("Drive " + drives.getFirst() + " is held by order " + first);
+        App.post("odile", "/api/v1/orders/" + first + "/take-back", "");
+        App.bean(OrderRunner.class).run();
+        assertThat(Drafts.awaited(first, "TAKEN_BACK")).isEqualTo("TAKEN_BACK");
+        assertThat(App.bean(EstateStore.class).load().holds()).doesNotContainKey(String.valueOf(first));
+        App.post("odile", "/api/v1/orders/" + second + "/discard", "");
+    }
+
+    @Test
+    void an_order_others_have_built_upon_stops_and_asks() {
+        long volume = draft(
+                "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"upon\",\"pool\":\"elm\",\"size\":2199023255552,"
+                        + "\"thin\":true,\"blockSize\":65536,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
+                        + "\"pace\":{\"byHand\":false,\"mibps\":0}}},"
+                        + "{\"change\":\"RestartNode\",\"server\":\"fernhill\",\"node\":1}");
+        assertThat(carryOut(volume).status()).isEqualTo(200);
+        for (int i = 0; i < 200 && !App.bean(EstateStore.class).load().volumes().containsKey("upon"); i++) {
+            pause();
+        }
+        long share = draft("{\"change\":\"OpenShare\",\"share\":{\"name\":\"upon\",\"volume\":\"upon\",\"smb\":true,"
+                + "\"nfs\":false,\"hiddenEntries\":true,\"access\":[],\"exports\":[]}}");
+        assertThat(carryOut(share).status()).isEqualTo(200);
+        assertThat(Drafts.awaited(share, "DONE")).isEqualTo("DONE");
+        App.post("odile", "/api/v1/orders/" + volume + "/take-back", "");
+        App.bean(OrderRunner.class).run();
+        assertThat(Drafts.awaited(volume, "ASKING")).isEqualTo("ASKING");
+        assertThat(App.get("odile", "/api/v1/orders/" + volume).text()).contains("can't be taken back");
+        App.post("tomas", "/api/v1/orders/" + volume + "/leave", "");
+        assertThat(Drafts.state(volume)).isEqualTo("LEFT");
+        Drafts.carryOut(
+                "{\"change\":\"CloseShare\",\"share\":\"upon\"},{\"change\":\"RemoveVolume\",\"volume\":\"upon\"}");
+    }
+
+    private static void pause() {
+        try {
+            Thread.sleep(100);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    @Test
+    void two_additions_to_one_draft_at_once_make_one_draft() throws Exception {
+        var orders = App.bean(org.vastshelf.app.orders.OrderService.class);
+        List<Callable<Long>> additions = new ArrayList<>();
+        for (int i = 0; i < 12; i++) {
+            int percent = 60 + i;
+            additions.add(() -> orders.add(
+                            "somebody-drafting", new org.vastshelf.core.change.Change.SetAlarm("plans", percent))
+                    .id());
+        }
+        Set<Long> drafts = new HashSet<>(atOnce(additions));
+        assertThat(drafts).hasSize(1);
+        assertThat(orders.order(drafts.iterator().next()).lines()).hasSize(12);
+        orders.discard(drafts.iterator().next(), "odile");
+    }
+
+    @Test
+    void a_scrub_schedule_leaves_the_estate_as_it_is_while_nothing_begins_or_ends() throws Exception {
+        Drafts.carryOut("{\"change\":\"SetScrub\",\"pool\":\"ash\",\"everyDays\":300}");
+        App.post("odile", "/api/v1/time", "{\"hours\":200}");
+        EstateStore estates = App.bean(EstateStore.class);
+        long before = estates.snapshot().version();
+        Thread.sleep(3_000);
+        assertThat(estates.snapshot().version()).isEqualTo(before);
+        JsonNode definition = App.get("odile", "/api/v1/definitions/estate").json();
+        assertThat(definition.path("scrubs").toString()).contains("\"ash\"").contains("300");
+        Drafts.carryOut("{\"change\":\"SetScrub\",\"pool\":\"ash\",\"everyDays\":0}");
+    }
+
+    @Test
+    void notices_to_people_without_an_address_do_not_stop_the_others() throws Exception {
+        Notices notices = App.bean(Notices.class);
+        var now = App.bean(ShelfClock.class).instant();
+        for (int i = 0; i < 60; i++) {
+            notices.tell("nobody-" + i, now, "lost " + i, "nobody reads this");
+        }
+        notices.tell("tomas", now, "for tomas behind sixty", "he reads this");
+        boolean sent = false;
+        for (int i = 0; i < 200 && !sent; i++) {
+            Thread.sleep(100);
+            sent = notices.page(Long.MAX_VALUE, 200).stream()
+                    .anyMatch(n -> n.subject().equals("for tomas behind sixty") && n.sentAt() != null);
+        }
+        assertThat(sent).isTrue();
+    }
+}

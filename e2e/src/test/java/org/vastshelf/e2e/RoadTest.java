@@ -1,0 +1,255 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.limit.AccountCheck;
+import org.vastshelf.app.limit.AccountPages;
+import org.vastshelf.app.road.ContentStore;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Workstations;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.unit.Bytes;
+
+/** Many at once on the one road: everybody gets an answer, no limit is passed, and the sums are those of the rows. */
+class RoadTest {
+
+    private static final int WRITERS = 64;
+    private static final Bytes STOP = Bytes.of(50_000_000);
+    private static final FileRoad ROAD = App.bean(FileRoad.class);
+
+    @BeforeAll
+    static void limits() {
+        Drafts.carryOut(
+                "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"office\",\"path\":\"/crowd\",\"eachChild\":false,"
+                        + "\"graceTime\":\"PT168H\",\"stopAt\":" + STOP.value() + "}},"
+                        + "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"office\",\"path\":\"/crowds\",\"eachChild\":true,"
+                        + "\"graceTime\":\"PT168H\",\"stopAt\":" + STOP.value() + "}}");
+    }
+
+    private static Estate estate() {
+        return App.bean(EstateStore.class).load();
+    }
+
+    private static FileOperation operation(Kind kind, String path, long bytes) {
+        Share share = estate().shares().get("office");
+        return new FileOperation(
+                kind, "suki", "office", new FilePath(path), Bytes.of(bytes), Workstations.of(share, "suki"));
+    }
+
+    /** Runs them all at once; none may fail. */
+    private static <T> List<T> atOnce(List<Callable<T>> works) throws Exception {
+        try (var threads = Executors.newFixedThreadPool(WRITERS)) {
+            List<T> results = new ArrayList<>();
+            for (Future<T> future : threads.invokeAll(works)) {
+                results.add(future.get());
+            }
+            return results;
+        }
+    }
+
+    /** Random saves, overwrites and removals; a file that is gone already is an answer too. */
+    private static Callable<Boolean> work(String folder, int seed) {
+        Random random = new Random(seed);
+        return () -> {
+            boolean refused = false;
+            for (int i = 0; i < 8; i++) {
+                String path = folder + "/f" + random.nextInt(12) + ".odt";
+                boolean delete = random.nextInt(5) == 0;
+                try {
+                    refused |= !ROAD.perform(operation(
+                                    delete ? Kind.DELETE : Kind.WRITE, path, delete ? 0 : random.nextInt(9_000_000)))
+                            .allowed();
+                } catch (org.vastshelf.app.road.NotThere gone) {
+                    assertThat(delete).isTrue();
+                }
+            }
+            return refused;
+        };
+    }
+
+    private static Account account(String rule, String holder) {
+        LimitRule found = estate().limits().get(rule);
+        return App.bean(AccountPages.class)
+                .find(estate(), found, new FilePath(holder))
+                .orElseThrow();
+    }
+
+    private static long rows(String folder) {
+        CatalogueStore catalogues = App.bean(CatalogueStore.class);
+        int no = catalogues.find("office").orElseThrow().no();
+        return catalogues.files(no, catalogues.folder(no, PathBytes.of(folder)).orElseThrow(), 10_000).stream()
+                .mapToLong(f -> f.file().bytes())
+                .sum();
+    }
+
+    private static void everythingAgrees() {
+        assertThat(App.bean(AccountCheck.class).mend(App.bean(ShelfClock.class).instant()))
+                .isEmpty();
+        new RollUpTest().the_demo_s_figures_agree_with_each_other();
+    }
+
+    @Test
+    void sixty_four_writers_on_one_account_never_pass_its_stop_by_a_byte() throws Exception {
+        List<Callable<Boolean>> works = new ArrayList<>();
+        for (int i = 0; i < WRITERS; i++) {
+            works.add(work("/crowd", i));
+        }
+        assertThat(atOnce(works)).contains(true);
+        Account account = account("office:/crowd", "/crowd");
+        assertThat(account.used().value()).isEqualTo(rows("/crowd")).isLessThanOrEqualTo(STOP.value());
+        everythingAgrees();
+    }
+
+    @Test
+    void writers_on_many_accounts_all_get_their_verdict() throws Exception {
+        List<Callable<Boolean>> works = new ArrayList<>();
+        for (int i = 0; i < WRITERS; i++) {
+            works.add(work("/crowds/c" + i % 16, 100 + i));
+        }
+        atOnce(works);
+        for (int i = 0; i < 16; i++) {
+            String folder = "/crowds/c" + i;
+            Account account = account("office:/crowds/*", folder);
+            assertThat(account.used().value())
+                    .as(folder)
+                    .isEqualTo(rows(folder))
+                    .isLessThanOrEqualTo(STOP.value());
+        }
+        everythingAgrees();
+    }
+
+    @Test
+    void the_first_save_of_all_into_new_folders_is_one_of_many_at_once() throws Exception {
+        List<Callable<Boolean>> works = new ArrayList<>();
+        for (int i = 0; i < WRITERS; i++) {
+            String path = "/deep/" + i % 4 + "/one/two/f" + i % 8;
+            works.add(() -> ROAD.perform(operation(Kind.WRITE, path, 1_000)).allowed());
+        }
+        assertThat(atOnce(works)).doesNotContain(false);
+        everythingAgrees();
+    }
+
+    @Test
+    void writers_never_take_more_than_a_pool_has_while_the_estate_changes_under_them() throws Exception {
+        Estate begin = estate();
+        Bytes free = Ledgers.ofPool(
+                        begin, App.bean(UsageStore.class).load(), begin.pools().get("elm"))
+                .free();
+        List<Callable<Boolean>> works = new ArrayList<>();
+        long each = free.value() / 10;
+        for (int i = 0; i < 32; i++) {
+            String share = List.of("office", "plans", "homes").get(i % 3);
+            String who = share.equals("plans") ? "suki" : "suki";
+            String path = share.equals("homes") ? "/suki/big" + i : "/big/b" + i;
+            works.add(() -> {
+                Share found = estate().shares().get(share);
+                return ROAD.perform(new FileOperation(
+                                Kind.WRITE,
+                                who,
+                                share,
+                                new FilePath(path),
+                                Bytes.of(each),
+                                Workstations.of(found, who)))
+                        .allowed();
+            });
+        }
+        works.add(() -> App.post(
+                                "odile",
+                                "/api/v1/orders",
+                                "{\"changes\":[{\"change\":\"SetPoolReserve\",\"pool\":\"elm\",\"reserve\":"
+                                        + Bytes.gib(100).value() + "}]}")
+                        .status()
+                == 201);
+        atOnce(works);
+        Estate after = estate();
+        assertThat(org.vastshelf.core.invariant.Invariants.of(
+                        after, App.bean(UsageStore.class).load()))
+                .isEmpty();
+        for (int i = 0; i < 32; i++) {
+            String share = List.of("office", "plans", "homes").get(i % 3);
+            String path = share.equals("homes") ? "/suki/big" + i : "/big/b" + i;
+            try {
+                ROAD.perform(new FileOperation(
+                        Kind.DELETE,
+                        "suki",
+                        share,
+                        new FilePath(path),
+                        Bytes.ZERO,
+                        Workstations.of(after.shares().get(share), "suki")));
+            } catch (org.vastshelf.app.road.NotThere refusedBefore) {
+                assertThat(refusedBefore).hasMessageContaining(path);
+            }
+        }
+        everythingAgrees();
+    }
+
+    @Test
+    void a_save_takes_twelve_statements_at_most_and_a_read_six() {
+        ROAD.perform(operation(Kind.WRITE, "/crowds/c0/counted.odt", 1_000));
+        assertThat(statements(Kind.WRITE, "/crowds/c0/counted.odt", 900)).isLessThanOrEqualTo(12);
+        assertThat(statements(Kind.WRITE, "/crowds/c0/new.odt", 900)).isLessThanOrEqualTo(12);
+        assertThat(statements(Kind.READ, "/crowds/c0/counted.odt", 0)).isLessThanOrEqualTo(6);
+        assertThat(statements(Kind.DELETE, "/crowds/c0/counted.odt", 0)).isLessThanOrEqualTo(12);
+    }
+
+    private static int statements(Kind kind, String path, long bytes) {
+        FileOperation operation = operation(kind, path, bytes);
+        return Statements.during(() -> ROAD.perform(operation));
+    }
+
+    private static long kept() {
+        return App.bean(DSLContext.class).fetchCount(org.jooq.impl.DSL.table("content"));
+    }
+
+    @Test
+    void contents_live_and_end_with_their_save() throws Exception {
+        long before = kept();
+        byte[] bytes = new byte[2_500_000];
+        new Random(1).nextBytes(bytes);
+        ContentStore.Source source = () -> new java.io.ByteArrayInputStream(bytes);
+        String path = "/kept/a.bin";
+        assertThat(ROAD.save(operation(Kind.WRITE, path, bytes.length), source).allowed())
+                .isTrue();
+        Outcome read = ROAD.perform(operation(Kind.READ, path, 0));
+        try (var in = App.bean(ContentStore.class).open(read.content().orElseThrow())) {
+            assertThat(in.readAllBytes()).isEqualTo(bytes);
+        }
+        assertThat(kept()).isEqualTo(before + 1);
+        List<Callable<Boolean>> again = new ArrayList<>();
+        for (int i = 0; i < 8; i++) {
+            again.add(() ->
+                    ROAD.save(operation(Kind.WRITE, path, bytes.length), source).allowed());
+        }
+        atOnce(again);
+        assertThat(kept()).isEqualTo(before + 1);
+        FileOperation tooMuch = operation(Kind.WRITE, "/crowd/huge.bin", STOP.value() + 1);
+        assertThat(ROAD.save(tooMuch, source).allowed()).isFalse();
+        assertThat(kept()).isEqualTo(before + 1);
+        ROAD.perform(operation(Kind.WRITE, path, 5));
+        assertThat(kept()).isEqualTo(before);
+        assertThat(ROAD.perform(operation(Kind.READ, path, 0)).content()).isEqualTo(Optional.empty());
+    }
+}
