@@ -148,6 +148,7 @@ class BuildJourneysTest {
         assertThat(drawer).containsText("Switch volume seedling over to pool");
         assertThat(drawer).containsText("Dissolve pool medlar");
         assertThat(drawer).containsText("Take enclosure fernhill/4 with 12 drives out");
+        page.waitForLoadState();
         drawer.locator("input[type=checkbox]").focus();
         page.keyboard().press("Space");
         assertThat(page.locator("#carry-out")).isEnabled();

@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.limit.AccountPages;
 import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.notify.Notices;
@@ -41,6 +42,7 @@ class EstateApi {
     private final AccountPages accounts;
     private final Forecasts forecasts;
     private final Notices notices;
+    private final HardwareService hardware;
 
     EstateApi(
             EstateStore estates,
@@ -49,7 +51,9 @@ class EstateApi {
             AuditVerification verification,
             AccountPages accounts,
             Forecasts forecasts,
-            Notices notices) {
+            Notices notices,
+            HardwareService hardware) {
+        this.hardware = hardware;
         this.verification = verification;
         this.accounts = accounts;
         this.estates = estates;
@@ -75,7 +79,7 @@ class EstateApi {
     @GetMapping("/api/v1/drives")
     Cursors.Page<Drive> drives(
             @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "100") int limit) {
-        return Cursors.page(estates.load().drives(), after, limit, Drive::asSeen);
+        return Cursors.page(hardware.seenNow().drives(), after, limit, Drive::asSeen);
     }
 
     @GetMapping("/api/v1/pools")

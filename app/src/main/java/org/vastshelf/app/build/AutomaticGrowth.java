@@ -104,16 +104,12 @@ class AutomaticGrowth implements DayWork {
         }
     }
 
-    /** A managed service sells in steps: up to the next one, or down where that would pass the ceiling. */
+    /** In steps that the file server has. */
     private Bytes sold(Volume volume, GrowthRule rule, Bytes wanted) {
         Estate estate = estates.load();
-        if (!estate.servers().get(estate.pools().get(volume.pool()).server()).managed()) {
-            return wanted;
-        }
-        long step = FileServer.MANAGED_STEP.value();
-        long growth = wanted.minus(volume.size()).value();
-        Bytes up = volume.size().plus(Bytes.of(Math.ceilDiv(growth, step) * step));
-        return up.isMoreThan(rule.ceiling()) ? volume.size().plus(Bytes.of(growth / step * step)) : up;
+        FileServer server =
+                estate.servers().get(estate.pools().get(volume.pool()).server());
+        return server.sizes().grown(volume.size(), wanted, rule.ceiling());
     }
 
     private boolean grow(Volume volume, Instant at) {

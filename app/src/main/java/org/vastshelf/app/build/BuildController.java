@@ -10,6 +10,7 @@ import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
@@ -37,8 +38,10 @@ class BuildController {
     private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
+    private final HardwareService hardware;
 
-    BuildController(EstateStore estates, UsageStore usage, OrderService orders) {
+    BuildController(EstateStore estates, UsageStore usage, OrderService orders, HardwareService hardware) {
+        this.hardware = hardware;
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
@@ -73,7 +76,7 @@ class BuildController {
 
     @GetMapping("/build")
     String build(@ModelAttribute("scope") Scope scope, Model model) {
-        Estate estate = estates.load();
+        Estate estate = hardware.seenNow();
         Usage held = usage.load();
         model.addAttribute(
                 "servers",
@@ -91,7 +94,7 @@ class BuildController {
     /** The fronts of one file server, for whoever unfolds them. */
     @GetMapping("/build/fronts")
     String fronts(@RequestParam String server, Model model) {
-        Estate estate = estates.load();
+        Estate estate = hardware.seenNow();
         if (!estate.servers().containsKey(server)) {
             throw new NotFound("file server", server);
         }

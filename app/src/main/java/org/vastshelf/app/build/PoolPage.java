@@ -68,7 +68,7 @@ class PoolPage {
     }
 
     String show(String name, String problem, Model model) {
-        Estate estate = estates.load();
+        Estate estate = hardware.seenNow();
         Usage held = usage.load();
         Pool pool = Optional.ofNullable(estate.pools().get(name)).orElseThrow(() -> new NotFound("pool", name));
         ByteLedger ledger = Ledgers.ofPool(estate, held, pool);
@@ -105,7 +105,7 @@ class PoolPage {
                                 g.state().gone().size())));
         model.addAttribute(
                 "rebuilds",
-                hardware.seenNow().rebuildsOf(name).stream()
+                estate.rebuildsOf(name).stream()
                         .map(r -> new RebuildView(r, Rebuilds.expectedEnd(estate, r)))
                         .toList());
         model.addAttribute("scrub", estate.scrubs().getOrDefault(name, Scrub.never(name)));

@@ -21,6 +21,7 @@ import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.Outlook;
 import org.vastshelf.core.change.Replacements;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
@@ -139,7 +140,7 @@ class ReplaceController {
             double most =
                     stages.stream().mapToDouble(Replacement.Stage::mostHours).sum();
             model.addAttribute("most", most);
-            LocalDate end = clock.today().plusDays((long) Math.ceil(most / 24));
+            LocalDate end = Outlook.endOf(stages, clock.today());
             Optional.ofNullable(forecasts.pools().get(name))
                     .flatMap(space -> space.forecast().likely())
                     .ifPresent(day -> {

@@ -23,6 +23,7 @@ import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.Pool;
@@ -98,7 +99,9 @@ class VolumeComposer {
         ByteLedger before = Ledgers.ofPool(estate, held, pool);
         model.addAttribute("composedPool", pool);
         model.addAttribute("budget", PaceBudget.of(estate, pool));
-        model.addAttribute("managed", estate.servers().get(pool.server()).managed());
+        FileServer server = estate.servers().get(pool.server());
+        model.addAttribute("managed", server.managed());
+        model.addAttribute("sizes", server.sizes());
         if (!form.catalogue().isEmpty()) {
             catalogues
                     .find(form.catalogue())

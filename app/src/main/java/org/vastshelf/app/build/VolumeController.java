@@ -23,6 +23,7 @@ import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.Pool;
@@ -78,7 +79,9 @@ class VolumeController {
         model.addAttribute("shares", estate.sharesOn(name).toList());
         model.addAttribute("pace", volume.pace().of(volume.size(), pool.pace()));
         model.addAttribute("budget", PaceBudget.of(estate, pool, name));
-        model.addAttribute("managed", estate.servers().get(pool.server()).managed());
+        FileServer server = estate.servers().get(pool.server());
+        model.addAttribute("managed", server.managed());
+        model.addAttribute("sizes", server.sizes());
         model.addAttribute("growths", growths.of(name));
         model.addAttribute("ruleForm", RuleForm.of(volume));
         volume.growth().ifPresent(rule -> simulate(volume, rule, model));

@@ -22,6 +22,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
@@ -82,7 +83,7 @@ class DemoLoader implements ApplicationRunner {
         if (settings.large()) {
             Estate large = LargeEstate.create();
             LargeEstate.usage(large).byVolume().forEach(usage::set);
-            estates.happen((empty, held) -> large);
+            estates.happen((empty, held) -> counted(large));
             return;
         }
         Instant begin = Instant.now();
@@ -104,7 +105,7 @@ class DemoLoader implements ApplicationRunner {
         }
         rows.receiptsAfter(DemoAudit.LINES);
         loadHistory(estate, used);
-        estates.happen((empty, held) -> estate);
+        estates.happen((empty, held) -> counted(estate));
         LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
     }
 
@@ -161,6 +162,13 @@ class DemoLoader implements ApplicationRunner {
                             file.kind()),
                     true);
         }
+    }
+
+    /** From the first moment on, its drives count. */
+    private static Estate counted(Estate estate) {
+        return estate.withDrives(estate.drives().values().stream()
+                .map(d -> d.withHealth(d.health().counted(ShelfClock.DEMO_START)))
+                .toList());
     }
 
     private void loadHistory(Estate estate, Map<String, Bytes> used) {

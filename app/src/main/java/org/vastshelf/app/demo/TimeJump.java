@@ -8,6 +8,7 @@ import org.vastshelf.app.look.DailyRecord;
 import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
+import org.vastshelf.core.unit.Counted;
 
 /** Moves the demo's clock, and does at once what became due by that. */
 @Component
@@ -37,7 +38,7 @@ public class TimeJump {
 
     public void forward(Duration by, String who) {
         transactions.run(() -> {
-            deeds.done(who, Deeds.Kind.CLOCK, "/time", "clock moved forward by " + by.toHours() + " hours");
+            deeds.done(who, Deeds.Kind.CLOCK, "/time", "clock moved forward by " + Counted.of(by.toHours(), "hour"));
             clock.forward(by);
         });
         clock.refresh();

@@ -7,6 +7,7 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** How figures are written for one reader. */
@@ -45,6 +46,11 @@ public record Figures(UnitSystem units) {
 
     public String count(long value) {
         return String.format(Locale.ROOT, "%,d", value);
+    }
+
+    /** "one drive", "2 drives". */
+    public String counted(long count, String thing) {
+        return Counted.of(count, thing);
     }
 
     public String whole(double value) {

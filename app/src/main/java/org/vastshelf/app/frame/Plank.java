@@ -44,7 +44,8 @@ public record Plank(List<PoolPicture> pools) {
             Bytes beyond,
             List<Block> blocks,
             Optional<LocalDate> full,
-            String urgency) {}
+            String urgency,
+            boolean lost) {}
 
     /** One volume: place and width in px, heights of its fill and of the snapshots at its foot. */
     public record Block(
@@ -142,7 +143,8 @@ public record Plank(List<PoolPicture> pools) {
                 Ledgers.ofPool(estate, usage, pool).beyond(),
                 blocks,
                 full,
-                urgency(full, today));
+                urgency(full, today),
+                pool.isLost());
     }
 
     private static Block block(Usage usage, Volume volume, int x, int width, int end) {

@@ -11,6 +11,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.Deeds;
+import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
@@ -169,7 +170,10 @@ public class HardwareService {
             if (!estates.load().servers().containsKey(server)) {
                 throw new IllegalArgumentException("There is no file server '" + server + "'");
             }
-            estates.happen((estate, held) -> Rescan.merged(estate, server, rescan.of(server)));
+            Instant now = clock.instant();
+            List<Arrival> seen =
+                    rescan.of(server).stream().map(a -> a.counted(now)).toList();
+            estates.happen((estate, held) -> Rescan.merged(estate, server, seen));
             deeds.done(who, Deeds.Kind.RESCAN, "/servers/" + server, "rescan");
         });
     }
@@ -183,7 +187,7 @@ public class HardwareService {
         });
     }
 
-    /** The estate with rebuilds as far as they are by now. */
+    /** The estate with rebuilds and the counters of drives as they are by now. */
     public Estate seenNow() {
         return Rebuilds.seen(estates.load(), clock.instant());
     }

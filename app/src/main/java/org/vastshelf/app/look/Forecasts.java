@@ -2,6 +2,8 @@ package org.vastshelf.app.look;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -54,6 +56,13 @@ public class Forecasts {
                         .ifPresent(p ->
                                 spaces.put(name, space(HistoryStore.POOL, name, Ledgers.usable(estate, p), history))));
         return spaces;
+    }
+
+    /** The likely day on which each pool is full, for those that will be. */
+    public Map<String, LocalDate> poolsFull() {
+        Map<String, LocalDate> days = new HashMap<>();
+        pools().forEach((name, space) -> space.forecast().likely().ifPresent(day -> days.put(name, day)));
+        return days;
     }
 
     private Map<String, History> histories(String kind) {

@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.look.Attention;
@@ -54,7 +55,7 @@ class LookController {
 
     @GetMapping("/look")
     String look(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
-        Estate estate = estates.load();
+        Estate estate = Rebuilds.seen(estates.load(), clock.instant());
         Seen seen = new Seen(estate, me, scope);
         Usage held = usage.load();
         LocalDate today = clock.today();

@@ -11,6 +11,7 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
@@ -18,12 +19,14 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Devices;
 import org.vastshelf.core.change.Holds;
+import org.vastshelf.core.change.Outlook;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.unit.ShortText;
 
 /** Drafts, and what can be done with them. No object of the estate is changed by another road. */
@@ -41,6 +44,7 @@ public class OrderService {
     private final OrderAudit audit;
     private final ShelfClock clock;
     private final Transactions transactions;
+    private final Forecasts forecasts;
 
     OrderService(
             OrderStore orders,
@@ -49,7 +53,9 @@ public class OrderService {
             Devices devices,
             OrderAudit audit,
             ShelfClock clock,
-            Transactions transactions) {
+            Transactions transactions,
+            Forecasts forecasts) {
+        this.forecasts = forecasts;
         this.audit = audit;
         this.transactions = transactions;
         this.orders = orders;
@@ -107,7 +113,11 @@ public class OrderService {
     }
 
     public Plan plan(List<Change> changes) {
-        return Planner.plan(estates.load(), usage.load(), changes);
+        Estate estate = estates.load();
+        Usage held = usage.load();
+        Plan plan = Planner.plan(estate, held, changes);
+        boolean replaces = changes.stream().anyMatch(Change.ReplaceDrives.class::isInstance);
+        return replaces ? plan.with(Outlook.checks(estate, held, changes, forecasts.poolsFull(), clock.today())) : plan;
     }
 
     /** The estate as the author's draft would leave it, so that what is only drafted can be chosen too. */

@@ -230,7 +230,7 @@ public sealed interface Change {
         public String title() {
             return everyDays == 0
                     ? "Scrub pool " + pool + " no more by itself"
-                    : "Scrub pool " + pool + " every " + everyDays + " days";
+                    : "Scrub pool " + pool + " every " + Counted.of(everyDays, "day");
         }
     }
 
@@ -240,8 +240,8 @@ public sealed interface Change {
         public String title() {
             return rule.everyDays() == 0
                     ? "Run the lift of pool " + pool + " no more by itself"
-                    : "Run the lift of pool " + pool + " every " + rule.everyDays() + " days for " + rule.hours()
-                            + " hours at " + rule.limitMibps() + " MiB/s";
+                    : "Run the lift of pool " + pool + " every " + Counted.of(rule.everyDays(), "day") + " for "
+                            + Counted.of(rule.hours(), "hour") + " at " + rule.limitMibps() + " MiB/s";
         }
     }
 
@@ -312,8 +312,8 @@ public sealed interface Change {
     record ApplyEstate(EstateDefinition definition) implements Change {
         @Override
         public String title() {
-            return "Make an estate of " + definition.servers().size() + " file servers and "
-                    + definition.volumes().size() + " volumes";
+            return "Make an estate of " + Counted.of(definition.servers().size(), "file server") + " and "
+                    + Counted.of(definition.volumes().size(), "volume");
         }
     }
 

@@ -2,6 +2,7 @@ package org.vastshelf.core.change;
 
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.vastshelf.core.change.Check.Verdict;
 import org.vastshelf.core.estate.Estate;
 
@@ -14,6 +15,11 @@ public record Plan(List<Step> steps, List<Check> checks, List<String> permanent,
         steps = List.copyOf(steps);
         checks = List.copyOf(checks);
         permanent = List.copyOf(permanent);
+    }
+
+    /** With more that was found. */
+    public Plan with(List<Check> more) {
+        return new Plan(steps, Stream.concat(checks.stream(), more.stream()).toList(), permanent, before, after);
     }
 
     public boolean isRefused() {

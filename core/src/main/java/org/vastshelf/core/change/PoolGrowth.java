@@ -2,6 +2,7 @@ package org.vastshelf.core.change;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -13,9 +14,11 @@ import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutAnswer;
 import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.layout.Replacement;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
@@ -57,10 +60,16 @@ final class PoolGrowth {
                     "make it thick, or use the fast part as read cache");
             return;
         }
-        if (!possible(draft, key, change.layout(), question(pool, drives))) {
+        LayoutQuestion question = question(
+                pool, drives.getFirst(), drives.stream().map(Drive::label).toList());
+        if (!possible(draft, key, change.layout(), question)) {
             return;
         }
         draft.checkContents(key, drives);
+        warnOfStranded(draft, key, change.layout(), question, "new");
+        if (!change.fast()) {
+            warnOfUnlike(draft, key, pool, change.layout(), question, drives);
+        }
         List<String> keys = drives.stream().map(Drive::key).toList();
         DriveGroup.Part part = change.fast() ? DriveGroup.Part.FAST : DriveGroup.Part.BULK;
         DriveGroup group = new DriveGroup(change.layout(), keys, part, java.util.Map.of(), false);
@@ -80,22 +89,42 @@ final class PoolGrowth {
                             + ", and with it the pace by size of its volumes",
                     "");
         }
-        if (change.layout() == org.vastshelf.core.layout.Layout.RAID_0 && !change.asCache()) {
+        if (change.layout() == Layout.RAID_0 && !change.asCache()) {
             draft.confirm(key + "unsafe", "A group without protection puts all of " + pool.name() + " at risk");
         }
     }
 
-    private static LayoutQuestion question(Pool pool, List<Drive> drives) {
+    private static LayoutQuestion question(Pool pool, Drive first, List<Bytes> sizes) {
         return new LayoutQuestion(
-                drives.stream().map(Drive::label).toList(),
-                0,
-                pool.driveReserve(),
-                pool.align(),
-                drives.getFirst().kind().rates());
+                sizes, 0, pool.driveReserve(), pool.align(), first.kind().rates());
     }
 
-    private static boolean possible(
-            PlanDraft draft, String key, org.vastshelf.core.layout.Layout layout, LayoutQuestion question) {
+    /** What a group of the bulk that is unlike the others means for them: data lie over all groups. */
+    private static void warnOfUnlike(
+            PlanDraft draft, String key, Pool pool, Layout layout, LayoutQuestion question, List<Drive> drives) {
+        Optional<DriveGroup> other = pool.groups().stream()
+                .filter(g -> g.part() == DriveGroup.Part.BULK)
+                .min(Comparator.comparingInt(g -> survives(draft.estate(), pool, g)));
+        other.ifPresent(group -> {
+            warnOfKind(draft, key, draft.estate().drives().get(group.members().getFirst()), drives);
+            int weakest = survives(draft.estate(), pool, group);
+            int next = LayoutComparison.answer(layout, question) instanceof LayoutAnswer.Possible p ? p.survives() : 0;
+            if (next != weakest) {
+                draft.watch(
+                        key + "unequal",
+                        "The new group survives " + Counted.of(next, "lost drive") + ", the weakest of " + pool.name()
+                                + " so far " + Counted.of(weakest, "lost drive") + "; data lie over all groups, and the"
+                                + " pool is lost with its weakest",
+                        next < weakest ? "choose a layout that survives as much" : "");
+            }
+        });
+    }
+
+    private static int survives(Estate estate, Pool pool, DriveGroup group) {
+        return Ledgers.layoutOf(estate, pool, group).survives();
+    }
+
+    private static boolean possible(PlanDraft draft, String key, Layout layout, LayoutQuestion question) {
         return switch (LayoutComparison.answer(layout, question)) {
             case LayoutAnswer.Possible p -> true;
             case LayoutAnswer.NotPossible not -> {
@@ -199,14 +228,20 @@ final class PoolGrowth {
     private static void addDrives(
             PlanDraft draft, Usage usage, Change.AddDrives change, Pool pool, List<Drive> drives, String key) {
         DriveGroup group = pool.groups().get(change.group());
-        List<Drive> all = Stream.concat(draft.estate().drives(group.members()).stream(), drives.stream())
-                .toList();
-        if (!possible(draft, key, group.layout(), question(pool, all))) {
+        List<Drive> members = draft.estate().drives(group.members());
+        LayoutQuestion wider = question(
+                pool,
+                members.getFirst(),
+                Stream.concat(
+                                members.stream().map(group::countedOf),
+                                drives.stream().map(Drive::label))
+                        .toList());
+        if (!possible(draft, key, group.layout(), wider)) {
             return;
         }
         draft.checkContents(key, drives);
-        warnOfKind(draft, key, all.getFirst(), drives);
-        warnOfStranded(draft, key, pool, group, all);
+        warnOfKind(draft, key, members.getFirst(), drives);
+        warnOfStranded(draft, key, group.layout(), wider, "wider");
         Bytes used = usedOf(draft.estate(), usage, pool);
         // Every block in use is read and written once to lie across the new width too.
         double rate = drives.getFirst().kind().rates().rebuildMiBps()
@@ -283,14 +318,13 @@ final class PoolGrowth {
                         "choose the same kind"));
     }
 
-    /** What the new width strands. */
-    private static void warnOfStranded(PlanDraft draft, String key, Pool pool, DriveGroup group, List<Drive> all) {
-        Bytes stranded =
-                LayoutComparison.space(group.layout(), question(pool, all)).stranded();
+    private static void warnOfStranded(
+            PlanDraft draft, String key, Layout layout, LayoutQuestion question, String which) {
+        Bytes stranded = LayoutComparison.space(layout, question).stranded();
         if (!stranded.isZero()) {
             draft.watch(
                     key + "stranded",
-                    UnitSystem.BINARY.format(stranded) + " of the wider group stay stranded",
+                    UnitSystem.BINARY.format(stranded) + " of the " + which + " group stay stranded",
                     "drives of one size, or a terraced layout");
         }
     }
@@ -298,8 +332,7 @@ final class PoolGrowth {
     private static void replace(PlanDraft draft, Usage usage, Change.ReplaceDrives change, String key) {
         Estate begin = draft.estate();
         Pool first = begin.pools().get(change.pool());
-        Bytes usable = Ledgers.usable(begin, first);
-        double allocated = usable.isZero() ? 0 : usedOf(begin, usage, first).shareOf(usable);
+        double allocated = Replacements.allocated(begin, usage, first);
         List<Drive> incoming =
                 begin.drives(change.swaps().stream().map(Change.Swap::next).toList());
         draft.checkContents(key, incoming);
@@ -309,12 +342,12 @@ final class PoolGrowth {
             Pool pool = draft.estate().pools().get(change.pool());
             Drive old = draft.estate().drives().get(swap.old());
             Drive next = draft.estate().drives().get(swap.next());
-            int load = begin.servers().get(first.server()).loadPercent();
-            double hours = old.kind().rates().under(load).rebuildHours(old.label());
+            int index = pool.groupOf(old.key());
+            DriveGroup group = pool.groups().get(index);
+            double hours = Replacement.hours(Ledgers.questionOf(draft.estate(), pool, group), group.countedOf(old));
             least += hours * allocated;
             most += hours;
-            int index = pool.groupOf(old.key());
-            int place = pool.groups().get(index).members().indexOf(old.key());
+            int place = group.members().indexOf(old.key());
             step(
                     draft,
                     "Replace " + old.key() + " (" + UnitSystem.DECIMAL.format(old.label()) + ") by " + next.key() + " ("

@@ -3,6 +3,7 @@ package org.vastshelf.core.change;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
@@ -32,22 +33,15 @@ final class VolumeEdits {
                                 + " bytes, or a smaller new volume and a move of the files");
                 return;
             }
-            if (change.size().isMoreThan(Volume.MOST)) {
-                draft.refuse(
-                        key + "size",
-                        "volume size is " + change.size().value() + " bytes, must be 1 GiB to 1,024 TiB",
-                        "");
-                return;
-            }
             Pool pool = draft.estate().pools().get(volume.pool());
             FileServer server = draft.estate().servers().get(pool.server());
             Bytes growth = change.size().minus(volume.size());
-            if (server.managed() && growth.value() % FileServer.MANAGED_STEP.value() != 0) {
+            Optional<String> unfit = server.sizes().problem(volume.size(), change.size());
+            if (unfit.isPresent()) {
                 draft.refuse(
-                        key + "step",
-                        server.name() + " sells steps of 100 GiB; this is " + UnitSystem.BINARY.format(growth)
-                                + " more",
-                        "round the growth to a multiple of 100 GiB");
+                        key + "size",
+                        "A volume of " + server.name() + " can't become so large: it is " + unfit.get(),
+                        "volumes of " + server.name() + ": " + server.sizes().text());
                 return;
             }
             if (fits(draft, usage, volume, growth, key)) {

@@ -1,6 +1,8 @@
 package org.vastshelf.core.change;
 
+import java.util.Optional;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -24,6 +26,15 @@ final class VolumePlans {
         }
         if (pool == null) {
             draft.refuse(key + "pool", "There is no pool '" + volume.pool() + "'", "compose it first");
+            return;
+        }
+        FileServer server = estate.servers().get(pool.server());
+        Optional<String> unfit = server.sizes().problem(volume.size());
+        if (unfit.isPresent()) {
+            draft.refuse(
+                    key + "size",
+                    "A volume of " + server.name() + " can't have this size: it is " + unfit.get(),
+                    "choose one of these sizes, or another pool");
             return;
         }
         if (volume.thin() && pool.isTiered()) {

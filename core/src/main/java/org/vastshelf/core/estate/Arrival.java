@@ -1,5 +1,6 @@
 package org.vastshelf.core.estate;
 
+import java.time.Instant;
 import java.util.List;
 
 /**
@@ -11,6 +12,14 @@ public record Arrival(Enclosure enclosure, List<Drive> drives, String missing) {
 
     public Arrival {
         drives = List.copyOf(drives);
+    }
+
+    /** With the counters of its drives read at a given time. */
+    public Arrival counted(Instant at) {
+        return new Arrival(
+                enclosure,
+                drives.stream().map(d -> d.withHealth(d.health().counted(at))).toList(),
+                missing);
     }
 
     public boolean isReady() {

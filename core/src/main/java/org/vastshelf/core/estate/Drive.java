@@ -1,5 +1,6 @@
 package org.vastshelf.core.estate;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.vastshelf.core.unit.Bytes;
@@ -67,6 +68,11 @@ public record Drive(
 
     public boolean isFree() {
         return state == DriveState.UNCLAIMED || state == DriveState.CLAIMED;
+    }
+
+    /** With the counters that it reports by now. */
+    public Drive at(Instant now) {
+        return withHealth(health.at(now));
     }
 
     /** As it is shown: one whose counters say so is ailing, whatever it is used for. */

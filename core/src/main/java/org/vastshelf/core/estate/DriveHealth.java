@@ -1,6 +1,9 @@
 package org.vastshelf.core.estate;
 
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Optional;
+import org.vastshelf.core.unit.Counted;
 
 /**
  * Health counters of a drive as drives report them.
@@ -13,6 +16,7 @@ import java.util.Optional;
  * @param temperature in degrees Celsius
  * @param powerOnHours since it was made
  * @param wearPercent share of its write endurance used; 0 for spinning drives
+ * @param countedAt when they were read; {@link Instant#EPOCH} where that is not known, and nothing is said of later
  */
 public record DriveHealth(
         int reallocatedSectors,
@@ -22,7 +26,8 @@ public record DriveHealth(
         int uncorrectedErrors,
         int temperature,
         int powerOnHours,
-        int wearPercent) {
+        int wearPercent,
+        Instant countedAt) {
 
     private static final int MOST_PENDING = 10;
     private static final int MOST_PENDING_A_WEEK = 5;
@@ -31,10 +36,61 @@ public record DriveHealth(
     private static final int MOST_REALLOCATED_A_WEEK = 20;
     private static final int MOST_TEMPERATURE = 60;
     private static final int MOST_WEAR = 90;
+    /** Drives report it in one byte. */
+    private static final int LARGEST_WEAR = 255;
+
+    private static final double WEEK = Duration.ofDays(7).toSeconds();
+
+    public DriveHealth {
+        // Definitions written before counters lived on do not name it.
+        countedAt = countedAt == null ? Instant.EPOCH : countedAt;
+    }
 
     /** Nothing counted yet. */
     public static DriveHealth well(int powerOnHours) {
-        return new DriveHealth(0, 0, 0, 0, 0, 34, powerOnHours, 0);
+        return new DriveHealth(0, 0, 0, 0, 0, 34, powerOnHours, 0, Instant.EPOCH);
+    }
+
+    /** The same counters, read at a given time. */
+    public DriveHealth counted(Instant at) {
+        return new DriveHealth(
+                reallocatedSectors,
+                reallocatedWeekAgo,
+                pendingSectors,
+                pendingWeekAgo,
+                uncorrectedErrors,
+                temperature,
+                powerOnHours,
+                wearPercent,
+                at);
+    }
+
+    /**
+     * What the drive reports at a later time: hours go on, and sectors and wear at the pace they had. A drive that lost
+     * none in its last week loses none.
+     */
+    public DriveHealth at(Instant now) {
+        if (countedAt.equals(Instant.EPOCH) || !now.isAfter(countedAt)) {
+            return this;
+        }
+        Duration since = Duration.between(countedAt, now);
+        double weeks = since.toSeconds() / WEEK;
+        int hours = powerOnHours + (int) since.toHours();
+        int wear = powerOnHours == 0 ? wearPercent : (int) ((double) wearPercent * hours / powerOnHours);
+        return new DriveHealth(
+                after(weeks, reallocatedWeekAgo, reallocatedSectors),
+                after(weeks - 1, reallocatedWeekAgo, reallocatedSectors),
+                after(weeks, pendingWeekAgo, pendingSectors),
+                after(weeks - 1, pendingWeekAgo, pendingSectors),
+                uncorrectedErrors,
+                temperature,
+                hours,
+                Math.min(LARGEST_WEAR, wear),
+                now);
+    }
+
+    private static int after(double weeks, int weekAgo, int counted) {
+        return counted + (int) Math.floor(weeks * (counted - weekAgo));
     }
 
     /** The rule in words, in the order in which it is asked. */
@@ -50,7 +106,7 @@ public record DriveHealth(
         int pendingNew = pendingSectors - pendingWeekAgo;
         int reallocatedNew = reallocatedSectors - reallocatedWeekAgo;
         if (uncorrectedErrors > MOST_UNCORRECTED) {
-            return Optional.of(uncorrectedErrors + " uncorrected errors, more than " + MOST_UNCORRECTED);
+            return Optional.of(Counted.of(uncorrectedErrors, "uncorrected error") + ", more than " + MOST_UNCORRECTED);
         }
         if (pendingSectors > MOST_PENDING) {
             return Optional.of(pendingSectors + " pending sectors, " + pendingNew + " of them this week; more than "

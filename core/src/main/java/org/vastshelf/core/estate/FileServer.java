@@ -1,7 +1,5 @@
 package org.vastshelf.core.estate;
 
-import org.vastshelf.core.unit.Bytes;
-
 /**
  * One NAS system.
  *
@@ -10,6 +8,7 @@ import org.vastshelf.core.unit.Bytes;
  * @param managed run as a service, without drives to see
  * @param dark without power
  * @param loadPercent share of its drives' throughput that clients take, 0 to 95; rebuilds get the rest
+ * @param sizes which sizes its volumes can have
  */
 public record FileServer(
         String name,
@@ -19,21 +18,26 @@ public record FileServer(
         int nodes,
         boolean managed,
         boolean dark,
-        int loadPercent) {
+        int loadPercent,
+        VolumeSizes sizes) {
 
     public static final int MOST_LOAD = 95;
-    /** Volumes of a managed file server grow by multiples of this. */
-    public static final Bytes MANAGED_STEP = Bytes.gib(100);
 
     public FileServer {
         if (loadPercent < 0 || loadPercent > MOST_LOAD) {
             throw new IllegalArgumentException("client load is " + loadPercent + " %, must be 0 to " + MOST_LOAD);
         }
+        // Definitions written before sizes were said by the server do not name them.
+        sizes = sizes == null ? sizes(managed) : sizes;
     }
 
     /** With power and without load. */
     public static FileServer of(String name, String site, String host, String address, int nodes, boolean managed) {
-        return new FileServer(name, site, host, address, nodes, managed, false, 0);
+        return new FileServer(name, site, host, address, nodes, managed, false, 0, sizes(managed));
+    }
+
+    private static VolumeSizes sizes(boolean managed) {
+        return managed ? VolumeSizes.SOLD : VolumeSizes.ANY;
     }
 
     public boolean isReachable() {
@@ -41,10 +45,10 @@ public record FileServer(
     }
 
     public FileServer withDark(boolean next) {
-        return new FileServer(name, site, host, address, nodes, managed, next, loadPercent);
+        return new FileServer(name, site, host, address, nodes, managed, next, loadPercent, sizes);
     }
 
     public FileServer withLoad(int next) {
-        return new FileServer(name, site, host, address, nodes, managed, dark, next);
+        return new FileServer(name, site, host, address, nodes, managed, dark, next, sizes);
     }
 }

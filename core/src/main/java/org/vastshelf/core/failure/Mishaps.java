@@ -44,7 +44,7 @@ public final class Mishaps {
         return switch (mishap) {
             case Mishap.DriveFails fails -> gone(estate, usage, drive(estate, fails.drive()), false, now);
             case Mishap.DrivePulled pulled -> gone(estate, usage, drive(estate, pulled.drive()), true, now);
-            case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()));
+            case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()), now);
             case Mishap.BlocksDamaged damaged ->
                 damage(estate, usage, drive(estate, damaged.drive()), damaged.blocks());
             case Mishap.DriveBrought brought -> bring(estate, usage, brought, now);
@@ -103,7 +103,8 @@ public final class Mishaps {
             throw new IllegalArgumentException("Bay " + brought.bay() + " holds a drive that is "
                     + there.state().title());
         }
-        Drive fresh = Drive.fresh(enclosure.server(), enclosure.number(), bay, brought.size(), brought.kind());
+        Drive empty = Drive.fresh(enclosure.server(), enclosure.number(), bay, brought.size(), brought.kind());
+        Drive fresh = empty.withHealth(empty.health().counted(now));
         Optional<Pool> pool = there == null ? Optional.empty() : estate.poolOf(there);
         if (pool.isPresent() && !pool.get().isLost() && pool.get().groupOf(there.key()) >= 0) {
             return comeBack(estate, usage, pool.get(), there, fresh, now);
@@ -148,8 +149,8 @@ public final class Mishaps {
         return new Outcome(estate.withServer(server.withDark(dark)), List.of(told));
     }
 
-    private static Outcome ail(Estate estate, Drive drive) {
-        DriveHealth before = drive.health();
+    private static Outcome ail(Estate estate, Drive drive, Instant now) {
+        DriveHealth before = drive.health().at(now);
         DriveHealth worse = new DriveHealth(
                 before.reallocatedSectors() + 60,
                 before.reallocatedWeekAgo(),
@@ -158,7 +159,8 @@ public final class Mishaps {
                 before.uncorrectedErrors(),
                 before.temperature() + 6,
                 before.powerOnHours(),
-                before.wearPercent());
+                before.wearPercent(),
+                now);
         String why = worse.ailment().orElse("");
         return new Outcome(
                 estate.withDrives(List.of(drive.withHealth(worse))), List.of("Drive " + drive.key() + " ails: " + why));
@@ -198,8 +200,9 @@ public final class Mishaps {
         gone.add(drive.key());
         int parts = PoolState.parts(withDrive(quiet, drive), pool, group);
         if (group.lost() || !Tolerance.survives(group.layout(), group.members(), parts, gone)) {
-            told.add("Pool " + pool.name() + " has lost data: " + gone.size() + " drives of a "
-                    + group.layout().title() + " group are gone, more than it survives. What it held has to come"
+            told.add("Pool " + pool.name() + " has lost data: " + Counted.of(gone.size(), "drive") + " of a "
+                    + group.layout().title() + " group " + (gone.size() == 1 ? "is" : "are")
+                    + " gone, more than it survives. What it held has to come"
                     + " back from a copy elsewhere");
             Estate stopped = stopRebuilds(hold(quiet, drive), group);
             return new Outcome(stopped.withPool(pool.withGroup(index, group.asLost())), told);

@@ -45,10 +45,14 @@ public final class Rebuilds {
         }
     }
 
-    /** The estate with rebuilds as far as they are at a time; those that would have ended by then are left at their end. */
+    /**
+     * The estate with rebuilds and the counters of drives as far as they are at a time; rebuilds that would have ended by
+     * then are left at their end.
+     */
     public static Estate seen(Estate estate, Instant now) {
         Advanced advanced = advance(estate, now);
-        Estate next = estate;
+        Estate next = estate.withDrives(
+                estate.drives().values().stream().map(d -> d.at(now)).toList());
         for (Rebuild rebuild : advanced.estate().rebuilds().values()) {
             next = next.withRebuild(rebuild);
         }

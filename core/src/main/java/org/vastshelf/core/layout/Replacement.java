@@ -15,7 +15,7 @@ public final class Replacement {
     /**
      * One replacement.
      *
-     * @param data bytes of data the layout gives after it, if all new space is taken
+     * @param data bytes of data after it
      * @param leastHours to copy the allocated part
      * @param mostHours to copy the whole of the old drive
      * @param oddsStaying odds of loss in {@code mostHours} while the old drive stays until the new one is filled
@@ -30,7 +30,17 @@ public final class Replacement {
             double mostHours,
             double oddsStaying,
             double oddsPulled,
-            int gone) {}
+            int gone) {
+
+        public Stage withData(Bytes next) {
+            return new Stage(oldSize, newSize, next, leastHours, mostHours, oddsStaying, oddsPulled, gone);
+        }
+    }
+
+    /** Hours to copy all of a member that counts for so much. */
+    public static double hours(LayoutQuestion drives, Bytes member) {
+        return drives.rates().rebuildHours(drives.usable(member));
+    }
 
     /**
      * All stages in order.
@@ -55,7 +65,7 @@ public final class Replacement {
             LayoutQuestion before = with(drives, now);
             Bytes old = now.set(places.get(i), sizes.get(i));
             LayoutQuestion after = with(drives, now);
-            double hours = drives.rates().rebuildHours(drives.usable(old));
+            double hours = hours(drives, old);
             Possible layoutBefore = possible(layout, before);
             boolean wasGone = missing.remove(places.get(i));
             int others = missing.size();

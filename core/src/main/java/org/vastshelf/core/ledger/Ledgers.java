@@ -237,7 +237,7 @@ public final class Ledgers {
                 ByteKind.PROTECTION,
                 "protection",
                 sums.protection,
-                pool.layoutTitle() + " over " + members.size() + " drives");
+                pool.layoutTitle() + " over " + Counted.of(members.size(), "drive"));
         add(lines, ByteKind.RESERVE, "read cache", sums.cache, "copies of busy data on the fast part");
         return labels(estate.drives(members)).plus(spares);
     }

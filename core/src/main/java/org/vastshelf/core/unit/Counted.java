@@ -8,7 +8,7 @@ public final class Counted {
     private Counted() {}
 
     /** The number and the thing; its plural ends with an s. */
-    public static String of(int count, String thing) {
+    public static String of(long count, String thing) {
         return count == 1 ? "one " + thing : String.format(Locale.ROOT, "%,d %ss", count, thing);
     }
 }

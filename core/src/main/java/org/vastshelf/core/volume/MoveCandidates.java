@@ -3,6 +3,7 @@ package org.vastshelf.core.volume;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -54,6 +55,10 @@ public final class MoveCandidates {
     private static String problem(Estate estate, Volume volume, Pool pool, Bytes free, Bytes needed, double usedAfter) {
         if (PoolState.of(estate, pool).standing() == PoolState.Standing.LOST) {
             return "has lost data";
+        }
+        Optional<String> unfit = estate.servers().get(pool.server()).sizes().problem(volume.size());
+        if (unfit.isPresent()) {
+            return "has no volume of its size, " + unfit.get();
         }
         if (volume.thin() && pool.isTiered()) {
             return "has a fast and a bulk part, on which thin volumes are not possible";

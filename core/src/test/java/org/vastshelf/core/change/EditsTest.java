@@ -154,12 +154,20 @@ class EditsTest {
         Estate managed = estate().withServer(FileServer.of("north", "site", "n", "10.0.0.1", 2, true));
         Plan made = plan(managed, new Change.ReservePool("tern", "north", Bytes.tib(20), PaceClass.BRISK));
         assertThat(made.checks().getFirst().text()).isEqualTo("20 TiB × 59.00 a month = 1180.00 a month");
+        assertThat(plan(made.after(), new Change.ComposeVolume(Samples.volume("press", "tern", 1_000, true)))
+                        .checks())
+                .anyMatch(c -> c.text()
+                        .equals("A volume of north can't have this size: it is 1,073,741,824,000 bytes, must be"
+                                + " 128.00 GiB to 500.00 TiB in steps of 128.00 GiB"));
         Estate with = plan(made.after(), new Change.ComposeVolume(Samples.volume("press", "tern", 1_024, true)))
                 .after();
         assertThat(plan(with, new Change.ResizeVolume("press", Bytes.gib(1_100)))
                         .checks())
-                .anyMatch(c -> c.text().equals("north sells steps of 100 GiB; this is 76.00 GiB more"));
-        assertThat(plan(with, new Change.ResizeVolume("press", Bytes.gib(1_124)))
+                .anyMatch(
+                        c -> c.text()
+                                .equals(
+                                        "A volume of north can't become so large: it is 81,604,378,624 bytes more, must be steps of 128.00 GiB"));
+        assertThat(plan(with, new Change.ResizeVolume("press", Bytes.gib(1_152)))
                         .isRefused())
                 .isFalse();
         assertThat(plan(managed, new Change.ReservePool("tern", "north", Bytes.gib(1_500), PaceClass.BRISK))

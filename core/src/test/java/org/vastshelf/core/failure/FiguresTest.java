@@ -153,7 +153,7 @@ class FiguresTest {
     @Test
     void a_drive_whose_counters_say_so_is_seen_as_ailing() {
         Drive well = estate().drives().get("hill/1/1");
-        Drive ailing = well.withHealth(new DriveHealth(0, 0, 0, 0, 1, 30, 10, 0));
+        Drive ailing = well.withHealth(new DriveHealth(0, 0, 0, 0, 1, 30, 10, 0, Instant.EPOCH));
         assertThat(well.asSeen().state()).isEqualTo(DriveState.IN_USE);
         assertThat(ailing.asSeen().state()).isEqualTo(DriveState.AILING);
     }

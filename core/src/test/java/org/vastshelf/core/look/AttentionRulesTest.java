@@ -83,7 +83,7 @@ class AttentionRulesTest {
                 drive.label(),
                 drive.kind(),
                 drive.state(),
-                new DriveHealth(0, 0, 41, 13, 0, 30, 9, 0),
+                new DriveHealth(0, 0, 41, 13, 0, 30, 9, 0, Instant.EPOCH),
                 "",
                 false,
                 List.of());

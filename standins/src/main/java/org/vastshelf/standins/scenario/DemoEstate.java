@@ -1,6 +1,7 @@
 package org.vastshelf.standins.scenario;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -38,7 +39,7 @@ public final class DemoEstate {
     private static final Cidr GARDEN = new Cidr("10.20.0.0/16");
     private static final DriveHealth WELL = DriveHealth.well(21_400);
     private static final DriveHealth NEW = DriveHealth.well(12);
-    private static final DriveHealth AILING = new DriveHealth(96, 82, 41, 13, 0, 46, 39_750, 0);
+    private static final DriveHealth AILING = new DriveHealth(96, 82, 41, 13, 0, 46, 39_750, 0, Instant.EPOCH);
 
     private DemoEstate() {}
 
