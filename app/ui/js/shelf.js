@@ -142,7 +142,9 @@
     const text = (cell) => {
       const figure = $('.fig > span', cell);
       const said = (figure || cell).textContent.replace(/\s+/g, ' ').trim();
-      return '"' + said.replace(/"/g, '""') + '"';
+      // What a spreadsheet would take for a formula is plain text; figures with a sign stay figures.
+      const formula = /^'*[=+\-@＝＋－＠]/.test(said) && !/^[+-][\d.,]+$/.test(said);
+      return '"' + (formula ? "'" : '') + said.replace(/"/g, '""') + '"';
     };
     const lines = Array.from(table.rows)
       .filter((row) => !row.hidden)

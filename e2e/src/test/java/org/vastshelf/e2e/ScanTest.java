@@ -75,7 +75,8 @@ class ScanTest {
         Path tree = Files.createDirectory(App.TREES.resolve("round"));
         shell(
                 tree,
-                "for d in a a/b c; do mkdir -p $d; for i in 1 2 3; do head -c $((i * 1000)) /dev/zero > $d/f$i.tif; done; done");
+                "for d in a a/b c; do mkdir -p $d; for i in 1 2 3; do head -c $((i * 1000)) /dev/zero > $d/f$i.tif; done; done;"
+                        + " touch './=1+1.tif' \"it's, \\\"said\\\".tif\" \"$(printf 'two\\nlines.tif')\"");
         Catalogue scanned = bringIn("round", tree);
         assertThat(scanned.bytes()).isEqualTo(18_000);
         assertThat(CATALOGUES
@@ -92,8 +93,9 @@ class ScanTest {
             browser.page.navigate("/look/folders");
             importCsv(browser, "copy", csv.replaceFirst(",1000,", ",many,"));
             assertThat(browser.page.locator("[role=alert]").textContent())
-                    .isEqualTo("line 2: bytes is 'many', must be a number of bytes, at least 0");
+                    .isEqualTo("line 5: bytes is 'many', must be a number of bytes, at least 0");
             assertThat(CATALOGUES.find("copy")).isEmpty();
+            csv = csv.replaceAll(",[^,\"]+,[^,\"]+,(20\\d\\d-)", ",'=HYPERLINK(1),'@all,$1");
             importCsv(browser, "copy", csv);
             browser.page.waitForURL("**/look/folders/copy");
             String again = browser.page
@@ -101,6 +103,7 @@ class ScanTest {
                     .request()
                     .get("/look/folders/copy/files.csv")
                     .text();
+            assertThat(again).contains(",'=HYPERLINK(1),'@all,", "/it's, \"\"said\"\".tif", "/two\\x0Alines.tif");
             assertThat(again.lines().sorted())
                     .containsExactlyElementsOf(csv.lines().sorted().toList());
         }

@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.failure.Rebuilds;
+import org.vastshelf.core.failure.SpareFit;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.ledger.ByteLedger;
@@ -110,7 +111,7 @@ class PoolPage {
                         .toList());
         model.addAttribute("scrub", estate.scrubs().getOrDefault(name, Scrub.never(name)));
         model.addAttribute("findings", damaged.of(name));
-        model.addAttribute("spares", estate.drives(pool.spares()));
+        model.addAttribute("spares", SpareFit.of(estate, pool));
         model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
         model.addAttribute("budget", PaceBudget.of(estate, pool));
         Bytes usable = Ledgers.usable(estate, pool);

@@ -63,13 +63,21 @@ public final class PathBytes {
         byte[] to = new byte[from.length];
         int length = 0;
         for (int i = 0; i < from.length; i++) {
-            if (from[i] == '\\' && i + 3 < from.length && from[i + 1] == 'x') {
-                to[length++] = (byte) Integer.parseInt(new String(from, i + 2, 2, StandardCharsets.US_ASCII), 16);
+            if (isEscape(from, i)) {
+                to[length++] = (byte) (Character.digit(from[i + 2], 16) * 16 + Character.digit(from[i + 3], 16));
                 i += 3;
             } else {
                 to[length++] = from[i];
             }
         }
         return Arrays.copyOf(to, length);
+    }
+
+    private static boolean isEscape(byte[] text, int at) {
+        return at + 3 < text.length
+                && text[at] == '\\'
+                && text[at + 1] == 'x'
+                && Character.digit(text[at + 2], 16) >= 0
+                && Character.digit(text[at + 3], 16) >= 0;
     }
 }

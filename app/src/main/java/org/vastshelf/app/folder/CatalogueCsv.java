@@ -26,6 +26,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.frame.SpreadsheetText;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.estate.Names;
 
@@ -74,8 +75,8 @@ public class CatalogueCsv {
                             PathBytes.shown(PathBytes.child(row.getBytes("path"), row.getBytes("name"))),
                             row.getLong("bytes"),
                             row.getLong("allocated"),
-                            row.getString("owner"),
-                            row.getString("owner_group"),
+                            SpreadsheetText.written(row.getString("owner")),
+                            SpreadsheetText.written(row.getString("owner_group")),
                             Instant.ofEpochSecond(row.getLong("modified_at")),
                             Instant.ofEpochSecond(row.getLong("accessed_at")),
                             Instant.ofEpochSecond(row.getLong("changed_at")),
@@ -185,8 +186,8 @@ public class CatalogueCsv {
                             name,
                             bytes(line, "bytes"),
                             bytes(line, "allocated"),
-                            line.get("owner"),
-                            line.get("group"),
+                            SpreadsheetText.read(line.get("owner")),
+                            SpreadsheetText.read(line.get("group")),
                             time(line, "modified"),
                             time(line, "accessed"),
                             time(line, "changed"),

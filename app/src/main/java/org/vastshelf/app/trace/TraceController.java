@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.frame.SpreadsheetText;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.estate.Share;
@@ -104,14 +105,14 @@ class TraceController {
                 csv.printRecord(
                         line.number(),
                         line.at(),
-                        line.person(),
-                        line.client(),
+                        SpreadsheetText.written(line.person()),
+                        SpreadsheetText.written(line.client()),
                         line.share(),
                         line.operation(),
-                        line.path(),
+                        SpreadsheetText.written(line.path()),
                         line.bytes(),
                         line.verdict(),
-                        line.reason());
+                        SpreadsheetText.written(line.reason()));
             }
         }
     }

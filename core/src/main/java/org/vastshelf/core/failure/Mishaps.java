@@ -286,7 +286,7 @@ public final class Mishaps {
     /** The smallest spare of the same kind that holds what counted of the drive. */
     private static Optional<Drive> fittingSpare(Estate estate, Pool pool, Bytes needed, Drive gone) {
         return estate.drives(pool.spares()).stream()
-                .filter(d -> d.kind() == gone.kind() && !needed.isMoreThan(d.label()))
+                .filter(d -> SpareFit.fits(d, needed, gone))
                 .min(Comparator.comparing(Drive::label).thenComparing(Drive::key));
     }
 

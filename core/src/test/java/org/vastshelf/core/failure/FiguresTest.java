@@ -167,4 +167,24 @@ class FiguresTest {
                 List.of(new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/1", "hill/1/9")), false)));
         assertThat(replace.checks().toString()).contains("is solid-state, the group's are spinning");
     }
+
+    @Test
+    void a_spare_is_ready_for_the_members_that_it_can_replace() {
+        Estate estate = Planner.plan(
+                        Samples.racked(List.of(SIX_TB, SIX_TB, SIX_TB, 2 * SIX_TB, 2 * SIX_TB, SIX_TB, 2 * SIX_TB)),
+                        Usage.NONE,
+                        List.of(
+                                new Change.ComposePool("oak", "hill", Samples.bays(5), Layout.TERRACED_1, 0, false, 1),
+                                new Change.AddSpares("oak", List.of("hill/1/6", "hill/1/7"))))
+                .after();
+        assertThat(SpareFit.of(estate, estate.pools().get("oak")))
+                .extracting(SpareFit::text)
+                .containsExactly("ready for 3 of 5", "ready");
+        Estate failed = without(estate, "hill/1/7");
+        assertThat(SpareFit.of(failed, failed.pools().get("oak")).getFirst().text())
+                .isEqualTo("ready for 3 of 5");
+        Estate flash = Samples.solidState(estate, List.of("hill/1/6"));
+        assertThat(SpareFit.of(flash, flash.pools().get("oak")).getFirst().text())
+                .isEqualTo("fits no member");
+    }
 }
