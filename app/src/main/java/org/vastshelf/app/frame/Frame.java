@@ -65,8 +65,9 @@ class Frame {
         }
         Preferences.Preference preference = preferences.of(me.getName());
         Estate estate = estates.load();
-        Scope scope = Scope.of(
+        Scope asked = Scope.of(
                 estate, Optional.ofNullable(request.getParameter("scope")).orElse(""));
+        Scope scope = mayNarrow(me, estate, asked) ? asked : Scope.ESTATE;
         model.addAttribute("me", me);
         model.addAttribute("fmt", new Figures(preference.units()));
         model.addAttribute("theme", preference.theme());
@@ -84,6 +85,12 @@ class Frame {
         if (me.mayRun()) {
             drawer.of(me.getName()).ifPresent(view -> model.addAttribute("drawer", view));
         }
+    }
+
+    /** A scope names its volume, pool and file server, which is not for everybody. */
+    private static boolean mayNarrow(Someone me, Estate estate, Scope scope) {
+        return me.readsAll()
+                || !scope.volume().isEmpty() && estate.sharesOn(scope.volume()).anyMatch(me::sees);
     }
 
     /** Where a narrower or wider scope of this page's verb is shown. */

@@ -62,9 +62,12 @@ public class AccountPages {
         return new Page(found, db.fetchCount(ACCOUNT, which));
     }
 
+    private static Condition of(List<LimitRule> rules) {
+        return ACCOUNT.RULE_HASH.in(rules.stream().map(AccountStore::hash).toList());
+    }
+
     private static Condition which(List<LimitRule> rules, Wanted wanted) {
-        Condition ofRules =
-                ACCOUNT.RULE_HASH.in(rules.stream().map(AccountStore::hash).toList());
+        Condition ofRules = of(rules);
         return wanted.search.isBlank()
                 ? ofRules
                 : ofRules.and(DSL.position(
@@ -73,11 +76,11 @@ public class AccountPages {
                         .gt(0));
     }
 
-    /** Accounts that are at least so full, the fullest first. */
-    public List<Account> fullerThan(Estate estate, double fullness, int limit) {
+    /** Accounts of these rules that are at least so full, the fullest first. */
+    public List<Account> fullerThan(Estate estate, List<LimitRule> rules, double fullness, int limit) {
         List<Account> found = new ArrayList<>();
         db.selectFrom(ACCOUNT)
-                .where(ACCOUNT.FULLNESS.ge(fullness))
+                .where(ACCOUNT.FULLNESS.ge(fullness), of(rules))
                 .orderBy(ACCOUNT.FULLNESS.desc())
                 .limit(limit)
                 .forEach(row -> account(estate, row).ifPresent(found::add));

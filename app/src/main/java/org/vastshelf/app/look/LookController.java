@@ -26,6 +26,7 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.look.AttentionRules;
 
@@ -61,10 +62,10 @@ class LookController {
         LocalDate today = clock.today();
         Map<String, FillForecast> expected = new HashMap<>();
         forecasts.volumes().forEach((name, space) -> expected.put(name, space.forecast()));
-        List<Account> near = accounts.fullerThan(estate, NEAR, ACCOUNTS).stream()
-                .filter(a ->
-                        a.rule().stopAt().isPresent() && seen.share(a.rule().share()))
+        List<LimitRule> rules = estate.limits().values().stream()
+                .filter(r -> r.stopAt().isPresent() && seen.share(r.share()))
                 .toList();
+        List<Account> near = accounts.fullerThan(estate, rules, NEAR, ACCOUNTS);
         model.addAttribute(
                 "attention",
                 AttentionRules.find(estate, held, expected, near, today).stream()
@@ -100,7 +101,7 @@ class LookController {
 
         boolean share(String name) {
             return Optional.ofNullable(estate.shares().get(name))
-                    .filter(share -> volume(share.volume()))
+                    .filter(share -> me.sees(share) && volume(share.volume()))
                     .isPresent();
         }
 

@@ -1,0 +1,83 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.APIRequestContext;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Whoever keeps a share reads of that share, and not even the names of others. */
+class KeeperTest {
+
+    private static List<String> names(String kind, String part) {
+        List<String> names = new ArrayList<>();
+        for (JsonNode item :
+                App.get("odile", "/api/v1/" + kind + "?limit=1000").json().path("items")) {
+            names.add((part.isEmpty() ? item : item.path(part)).path("name").asString());
+        }
+        return names;
+    }
+
+    @Test
+    void no_page_of_a_keeper_names_another_space() {
+        List<String> own = new ArrayList<>();
+        for (JsonNode share :
+                App.get("odile", "/api/v1/shares?limit=1000").json().path("items")) {
+            for (JsonNode rule : share.path("access")) {
+                if (rule.path("name").asString().equals("bram")
+                        && rule.path("level").asString().equals("OWN")) {
+                    own.add(share.path("name").asString());
+                }
+            }
+        }
+        assertThat(own).isNotEmpty();
+        List<String> others = Stream.of(names("shares", ""), names("volumes", "volume"), names("pools", "pool"))
+                .flatMap(List::stream)
+                .filter(name -> !own.contains(name))
+                .distinct()
+                .toList();
+        assertThat(others).hasSizeGreaterThan(8);
+        List<String> paths = new ArrayList<>(List.of("/look", "/foresee", "/serve", "/limit", "/find?q="));
+        others.forEach(name -> {
+            paths.add("/look?scope=" + name);
+            paths.add("/find?q=" + name);
+            paths.add("/limit?rule=" + name + ":/&search=" + name);
+            paths.add("/serve/shares/" + name);
+            paths.add("/foresee/volume/" + name);
+            paths.add("/foresee/pool/" + name);
+        });
+        try (Browser browser = new Browser(1280, 800).signIn("bram")) {
+            APIRequestContext request = browser.page.context().request();
+            for (String path : paths) {
+                String text = request.get(path)
+                        .text()
+                        .replaceAll("(?s)<head>.*?</head>", "")
+                        .replaceAll("(?s)<script.*?</script>", "");
+                for (String name : others) {
+                    boolean asked = path.contains(name);
+                    assertThat(asked || !text.matches("(?s).*\\b" + name + "\\b.*"))
+                            .as("%s names %s", path, name)
+                            .isTrue();
+                }
+            }
+        }
+    }
+
+    @Test
+    void a_space_that_is_not_theirs_is_as_if_it_were_not_there() {
+        try (Browser browser = new Browser(1280, 800).signIn("bram")) {
+            APIRequestContext request = browser.page.context().request();
+            for (String path : List.of("/serve/shares/", "/foresee/volume/", "/foresee/pool/")) {
+                var there = request.get(path + (path.endsWith("pool/") ? "oak" : "sequences"));
+                var nowhere = request.get(path + "nowhere");
+                assertThat(there.status()).isEqualTo(nowhere.status()).isEqualTo(404);
+            }
+            for (String path : List.of("/build", "/trace", "/orders", "/look/folders", "/look/notices", "/protect")) {
+                assertThat(request.get(path).status()).as(path).isEqualTo(403);
+            }
+        }
+    }
+}
