@@ -24,12 +24,21 @@ final class CrashRig implements AutoCloseable {
     private Process process;
 
     CrashRig(Path data, String database, String... options) throws IOException {
+        this(data, App.database(database), Arrays.asList(options));
+    }
+
+    private CrashRig(Path data, String database, List<String> options) throws IOException {
         this.data = data;
-        this.database = App.database(database);
-        this.options = Arrays.asList(options);
+        this.database = database;
+        this.options = options;
         try (ServerSocket socket = new ServerSocket(0)) {
             this.port = socket.getLocalPort();
         }
+    }
+
+    /** Another node on the same database and the same file servers. */
+    CrashRig beside() throws IOException {
+        return new CrashRig(data, database, options);
     }
 
     void start() throws IOException, InterruptedException {
@@ -46,7 +55,7 @@ final class CrashRig implements AutoCloseable {
         command.addAll(options);
         process = new ProcessBuilder(command)
                 .redirectErrorStream(true)
-                .redirectOutput(new File(data.toFile(), "out.log"))
+                .redirectOutput(new File(data.toFile(), "out-" + port + ".log"))
                 .start();
         for (int i = 0; i < 2_400 && process.isAlive(); i++) {
             try {

@@ -2,6 +2,8 @@ package org.vastshelf.standins;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -48,5 +50,32 @@ class SimulatedDevicesTest {
         assertThat(devices.endOf("a")).contains(end.plus(Duration.ofHours(3)));
         assertThat(devices.endOf("never-begun")).isEmpty();
         assertThat(new SimulatedDevices(log).begin("a", STEP, START)).isEqualTo(end.plus(Duration.ofHours(3)));
+    }
+
+    @Test
+    void two_nodes_see_the_same_work() {
+        Path log = folder.resolve("devices.log");
+        SimulatedDevices one = new SimulatedDevices(log);
+        SimulatedDevices other = new SimulatedDevices(log);
+        Instant end = one.begin("a", STEP, START);
+        other.delay("a", Duration.ofHours(2));
+        assertThat(one.endOf("a")).contains(end.plus(Duration.ofHours(2)));
+        other.takeBack("a");
+        assertThat(one.endOf("a")).isEmpty();
+    }
+
+    @Test
+    void the_oldest_are_forgotten_and_a_cut_line_is_begun_again() throws IOException {
+        Path log = folder.resolve("devices.log");
+        SimulatedDevices devices = new SimulatedDevices(log);
+        for (int i = 0; i < 2_010; i++) {
+            devices.begin("key-" + i, STEP, START);
+        }
+        assertThat(devices.endOf("key-9")).isEmpty();
+        assertThat(devices.endOf("key-10")).isPresent();
+        assertThat(Files.readAllLines(log)).hasSize(2_000);
+        Files.writeString(log, "whole 2026-03-02T08:00:00Z\ncut 2026-03-0");
+        assertThat(devices.endOf("whole")).isPresent();
+        assertThat(devices.endOf("cut")).isEmpty();
     }
 }

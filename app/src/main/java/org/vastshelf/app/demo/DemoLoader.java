@@ -2,6 +2,7 @@ package org.vastshelf.app.demo;
 
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -77,7 +78,23 @@ class DemoLoader implements ApplicationRunner {
 
     @Override
     public void run(ApplicationArguments arguments) throws SQLException {
-        if (!settings.demo() || !estates.load().servers().isEmpty()) {
+        if (!settings.demo()) {
+            return;
+        }
+        // Several nodes may start at once on an empty database.
+        try (Connection alone = source.getConnection();
+                Statement lock = alone.createStatement()) {
+            lock.execute("SELECT GET_LOCK('vastshelf demo', 600)");
+            try {
+                load();
+            } finally {
+                lock.execute("SELECT RELEASE_LOCK('vastshelf demo')");
+            }
+        }
+    }
+
+    private void load() throws SQLException {
+        if (!estates.load().servers().isEmpty()) {
             return;
         }
         if (settings.large()) {

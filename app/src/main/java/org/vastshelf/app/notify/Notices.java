@@ -5,6 +5,7 @@ import static org.vastshelf.app.store.generated.Tables.NOTICE;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -73,16 +74,21 @@ public class Notices {
                 .fetch(Notices::notice);
     }
 
-    /** Those that are due, the ones that waited longest first; a few that can't be delivered do not stop the others. */
-    List<Notice> due(Instant now, int limit) {
+    /**
+     * The one that is due and waited longest, for this transaction alone; one that can't be delivered waits, and does not
+     * stop the others.
+     */
+    Optional<Notice> claim(Instant now) {
         return db.selectFrom(NOTICE)
                 .where(
                         NOTICE.SENT_AT.isNull(),
                         NOTICE.GIVEN_UP.eq(0),
                         NOTICE.NEXT_AT.isNull().or(NOTICE.NEXT_AT.le(Times.stored(now))))
                 .orderBy(NOTICE.NEXT_AT, NOTICE.ID)
-                .limit(limit)
-                .fetch(Notices::notice);
+                .limit(1)
+                .forUpdate()
+                .skipLocked()
+                .fetchOptional(Notices::notice);
     }
 
     void sent(long id, Instant at) {

@@ -1,6 +1,8 @@
 package org.vastshelf.app.notify;
 
+import java.time.Instant;
 import java.util.Date;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.mail.MailException;
@@ -10,6 +12,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Person;
 
@@ -25,8 +28,16 @@ class Postman {
     private final Directory directory;
     private final Settings settings;
     private final ShelfClock clock;
+    private final Transactions transactions;
 
-    Postman(Notices notices, JavaMailSender mail, Directory directory, Settings settings, ShelfClock clock) {
+    Postman(
+            Notices notices,
+            JavaMailSender mail,
+            Directory directory,
+            Settings settings,
+            ShelfClock clock,
+            Transactions transactions) {
+        this.transactions = transactions;
         this.notices = notices;
         this.mail = mail;
         this.directory = directory;
@@ -36,7 +47,16 @@ class Postman {
 
     @Scheduled(fixedDelay = 3_000, initialDelay = 3_000)
     void deliver() {
-        for (Notices.Notice notice : notices.due(clock.instant(), AT_ONCE)) {
+        Instant now = clock.instant();
+        for (int i = 0; i < AT_ONCE && transactions.run(() -> deliverOne(now)); i++) {
+            LOG.debug("a notice was delivered, or waits");
+        }
+    }
+
+    /** On one node only; false when there is none left. */
+    private boolean deliverOne(Instant now) {
+        Optional<Notices.Notice> claimed = notices.claim(now);
+        claimed.ifPresent(notice -> {
             String address =
                     directory.person(notice.recipient()).map(Person::mail).orElse("");
             if (address.isEmpty()) {
@@ -44,7 +64,8 @@ class Postman {
             } else {
                 send(notice, address);
             }
-        }
+        });
+        return claimed.isPresent();
     }
 
     /** One that the server does not take waits by itself; the others are tried all the same. */

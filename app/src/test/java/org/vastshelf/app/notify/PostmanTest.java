@@ -2,7 +2,6 @@ package org.vastshelf.app.notify;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
-import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
@@ -20,8 +19,10 @@ import org.mockito.ArgumentCaptor;
 import org.springframework.mail.MailSendException;
 import org.springframework.mail.SimpleMailMessage;
 import org.springframework.mail.javamail.JavaMailSender;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Person;
 
@@ -46,12 +47,13 @@ class PostmanTest {
                 .thenReturn(Optional.of(new Person("odile", "Odile Fenn", "odile@larkmoor.example", Set.of())));
         Settings settings = new Settings(
                 true, false, true, Path.of("."), List.of(), null, new Settings.MailSettings("", 25, "shelf@example"));
-        postman = new Postman(notices, mail, directory, settings, clock);
+        postman = new Postman(
+                notices, mail, directory, settings, clock, new Transactions(mock(PlatformTransactionManager.class)));
     }
 
     @Test
     void a_notice_becomes_a_message_and_is_marked_sent() {
-        when(notices.due(any(), anyInt())).thenReturn(List.of(notice(7, "odile")));
+        when(notices.claim(any())).thenReturn(Optional.of(notice(7, "odile")), Optional.empty());
         postman.deliver();
         ArgumentCaptor<SimpleMailMessage> sent = ArgumentCaptor.forClass(SimpleMailMessage.class);
         verify(mail).send(sent.capture());
@@ -64,7 +66,8 @@ class PostmanTest {
 
     @Test
     void what_the_server_does_not_take_waits_and_holds_nothing_up() {
-        when(notices.due(any(), anyInt())).thenReturn(List.of(notice(7, "odile"), notice(8, "odile")));
+        when(notices.claim(any()))
+                .thenReturn(Optional.of(notice(7, "odile")), Optional.of(notice(8, "odile")), Optional.empty());
         doThrow(new MailSendException("address refused")).doNothing().when(mail).send(any(SimpleMailMessage.class));
         postman.deliver();
         verify(notices).failed(7, "address refused", NOW);
@@ -74,7 +77,8 @@ class PostmanTest {
 
     @Test
     void somebody_without_an_address_is_given_up() {
-        when(notices.due(any(), anyInt())).thenReturn(List.of(notice(6, "ghost"), notice(7, "odile")));
+        when(notices.claim(any()))
+                .thenReturn(Optional.of(notice(6, "ghost")), Optional.of(notice(7, "odile")), Optional.empty());
         postman.deliver();
         verify(notices).givenUp(6, "the directory has no mail address for ghost");
         verify(notices).sent(7, NOW);

@@ -1,0 +1,166 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Two nodes on one database: what one does the other sees, nothing is done twice, and the death of one stops nothing. */
+class TwoNodesTest {
+
+    private static final String DATABASE = "vastshelf_two";
+    private static final long STOP = 50_000_000;
+    private static final int WRITERS = 8;
+
+    @TempDir
+    Path data;
+
+    private final JsonMapper json = App.bean(JsonMapper.class);
+
+    private static void atOnce(List<Callable<Void>> works) throws Exception {
+        try (var threads = Executors.newFixedThreadPool(works.size())) {
+            for (Future<Void> future : threads.invokeAll(works)) {
+                future.get();
+            }
+        }
+    }
+
+    private static Callable<Void> start(CrashRig node) {
+        return () -> {
+            node.start();
+            return null;
+        };
+    }
+
+    /** Saves and removals on one account; none may fail, whatever else goes on. */
+    private static Callable<Void> writer(CrashRig node, int seed) {
+        Random random = new Random(seed);
+        return () -> {
+            for (int i = 0; i < 8; i++) {
+                boolean delete = random.nextInt(6) == 0;
+                int status = node.send(
+                                "POST",
+                                "/api/v1/desk/operations",
+                                "{\"person\":\"suki\",\"share\":\"office\",\"operation\":\""
+                                        + (delete ? "DELETE" : "WRITE") + "\",\"path\":\"/both/f" + random.nextInt(12)
+                                        + ".odt\",\"bytes\":" + (delete ? 0 : random.nextInt(9_000_000)) + "}")
+                        .statusCode();
+                assertThat(status == 200 || delete && status == 404)
+                        .as("status %d", status)
+                        .isTrue();
+            }
+            return null;
+        };
+    }
+
+    private static List<Callable<Void>> writers(CrashRig... nodes) {
+        List<Callable<Void>> works = new ArrayList<>();
+        for (CrashRig node : nodes) {
+            for (int i = 0; i < WRITERS; i++) {
+                works.add(writer(node, works.size()));
+            }
+        }
+        return works;
+    }
+
+    private long draft(CrashRig node, String changes) throws Exception {
+        JsonNode draft = json.readTree(node.post("/api/v1/orders", "{\"changes\":[" + changes + "]}"));
+        return draft.path("order").path("id").asLong();
+    }
+
+    private Callable<Void> carriedOut(CrashRig node, long id) {
+        return () -> {
+            assertThat(node.send("POST", "/api/v1/orders/" + id + "/carry-out", "")
+                            .statusCode())
+                    .isIn(200, 409);
+            return null;
+        };
+    }
+
+    private static Callable<Void> jump(CrashRig node, int hours) {
+        return () -> {
+            assertThat(node.send("POST", "/api/v1/time", "{\"hours\":" + hours + "}")
+                            .statusCode())
+                    .isEqualTo(200);
+            return null;
+        };
+    }
+
+    private static long number(String sql) {
+        return App.bean(DSLContext.class)
+                .fetchSingle(sql.replace("{}", DATABASE))
+                .get(0, Long.class);
+    }
+
+    private void allEnds(CrashRig node) throws Exception {
+        for (int i = 0; i < 30; i++) {
+            if (number("SELECT COUNT(*) FROM {}.shelf_order WHERE state NOT IN ('DONE','TAKEN_BACK','DRAFT')") == 0) {
+                return;
+            }
+            jump(node, 24).call();
+            Thread.sleep(200);
+        }
+        throw new AssertionError("orders stand still: " + node.get("/api/v1/orders"));
+    }
+
+    @Test
+    void what_two_nodes_do_at_once_is_done_once_and_whole() throws Exception {
+        try (CrashRig one = new CrashRig(data, DATABASE);
+                CrashRig other = one.beside()) {
+            atOnce(List.of(start(one), start(other)));
+            assertThat(number("SELECT COUNT(*) FROM {}.catalogue")).isEqualTo(9);
+
+            long limit = draft(
+                    one,
+                    "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"office\",\"path\":\"/both\",\"eachChild\":false,"
+                            + "\"graceTime\":\"PT168H\",\"stopAt\":" + STOP + "}}");
+            carriedOut(one, limit).call();
+            allEnds(other);
+            atOnce(writers(one, other));
+
+            long grown = draft(one, "{\"change\":\"ResizeVolume\",\"volume\":\"film\",\"size\":109951162777600}");
+            carriedOut(one, grown).call();
+            long moved =
+                    draft(one, "{\"change\":\"MoveVolume\",\"volume\":\"plans\",\"pool\":\"ash\",\"limitMibps\":2000}");
+            atOnce(List.of(carriedOut(one, moved), carriedOut(other, moved), jump(one, 72), jump(other, 72)));
+
+            List<Callable<Void>> works = writers(one);
+            works.add(() -> {
+                other.kill();
+                return null;
+            });
+            atOnce(works);
+            allEnds(one);
+            everythingAgrees(one);
+        }
+    }
+
+    private void everythingAgrees(CrashRig node) throws Exception {
+        long held = number("SELECT SUM(f.bytes) FROM {}.file f JOIN {}.folder d ON d.catalogue_no = f.catalogue_no"
+                + " AND d.no = f.folder_no WHERE d.path = '/both'");
+        assertThat(held).isPositive().isLessThanOrEqualTo(STOP);
+        assertThat(number("SELECT used_bytes FROM {}.account WHERE rule_key = 'office:/both'"))
+                .isEqualTo(held);
+        assertThat(number("SELECT COUNT(*) FROM {}.catalogue c JOIN {}.folder d ON d.catalogue_no = c.no AND d.no = 0"
+                        + " WHERE d.sum_bytes <> (SELECT SUM(f.bytes) FROM {}.file f WHERE f.catalogue_no = c.no)"))
+                .isZero();
+        assertThat(number("SELECT COUNT(*) FROM {}.day_work WHERE done = 0 OR problem <> ''"))
+                .isZero();
+        assertThat(number("SELECT COUNT(*) - COUNT(DISTINCT recipient, subject, body, at) FROM {}.notice"))
+                .isZero();
+        assertThat(json.readTree(node.get("/api/v1/audit-lines/verification"))
+                        .path("whole")
+                        .asBoolean())
+                .isTrue();
+    }
+}
