@@ -5,9 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** A short run of random orders, kills and restarts; {@code ./shelf bench chaos} does a long one. */
+@Execution(ExecutionMode.CONCURRENT)
 class ChaosTest {
 
     private static final int ROUNDS = Integer.getInteger("vastshelf.chaos", 3);

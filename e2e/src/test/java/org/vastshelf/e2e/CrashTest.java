@@ -5,8 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 
 /** Kills an application of its own, in the middle of an order, and starts it again. */
+@Execution(ExecutionMode.CONCURRENT)
 class CrashTest {
 
     private static final String ORDER =

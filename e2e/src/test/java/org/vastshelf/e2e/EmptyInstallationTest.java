@@ -6,10 +6,13 @@ import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** An installation with nothing in it: its lists are empty, and an estate that was written down is made in it. */
+@Execution(ExecutionMode.CONCURRENT)
 class EmptyInstallationTest {
 
     private static final JsonMapper JSON = JsonMapper.shared();

@@ -12,10 +12,13 @@ import java.util.concurrent.Future;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Two nodes on one database: what one does the other sees, nothing is done twice, and the death of one stops nothing. */
+@Execution(ExecutionMode.CONCURRENT)
 class TwoNodesTest {
 
     private static final String DATABASE = "vastshelf_two";
