@@ -2,8 +2,6 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,13 +9,9 @@ import java.util.Random;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
-import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Usage;
-import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.JsonNode;
@@ -32,6 +26,7 @@ final class Chaos {
     private final CrashRig rig;
     private final JsonMapper json;
     private final Random random;
+    private final ChaosMoves moves;
     private int done;
     private int takenBack;
     private int refused;
@@ -40,6 +35,7 @@ final class Chaos {
         this.rig = rig;
         this.json = json;
         this.random = new Random(seed);
+        this.moves = new ChaosMoves(random);
     }
 
     String summary() {
@@ -54,11 +50,11 @@ final class Chaos {
     void round() throws Exception {
         Estate before = estate();
         Usage usage = usage();
-        List<Change> changes = List.of(any(before), any(before));
+        List<Change> changes = List.of(moves.change(before), moves.change(before));
         Plan plan = Planner.plan(before, usage, changes);
         // Now and then a refused order goes in too; mostly they are drawn again until one can be carried out.
         while ((plan.isRefused() || plan.steps().isEmpty()) && random.nextInt(40) > 0) {
-            changes = List.of(any(before), any(before));
+            changes = List.of(moves.change(before), moves.change(before));
             plan = Planner.plan(before, usage, changes);
         }
         String body = "{\"changes\":["
@@ -138,44 +134,5 @@ final class Chaos {
                             Bytes.of(volume.path("snapshotBytes").asLong())));
         }
         return new Usage(held);
-    }
-
-    private Change any(Estate estate) {
-        List<String> free = new ArrayList<>(estate.drivesOf("fernhill")
-                .filter(d -> d.state() == DriveState.UNCLAIMED)
-                .map(Drive::key)
-                .toList());
-        Collections.shuffle(free, random);
-        List<String> some = free.subList(0, Math.min(free.size(), 2 + random.nextInt(3)));
-        String pool = one(List.of("oak", "elm", "ash", "yew"));
-        String volume = one(List.of("film", "office", "plans", "sequences", "specimens-db"));
-        return switch (random.nextInt(11)) {
-            case 0 ->
-                new Change.ComposePool(
-                        "fig-" + random.nextInt(1_000), "fernhill", some, one(List.of(Layout.values())), 0, false, 1);
-            case 1 ->
-                new Change.ComposeVolume(Volume.plain(
-                        "new-" + random.nextInt(1_000), pool, Bytes.gib(1 + random.nextInt(900)), true, 65_536, 85));
-            case 2 ->
-                new Change.ResizeVolume(
-                        volume, estate.volumes().get(volume).size().plus(Bytes.gib(1 + random.nextInt(500))));
-            case 3 -> new Change.MoveVolume(volume, pool, 2_000);
-            case 4 -> new Change.AddSpares(pool, some);
-            case 5 -> new Change.SetPoolReserve(pool, Bytes.gib(random.nextInt(3_000)));
-            case 6 -> new Change.AddGroup(pool, some, one(List.of(Layout.RAID_1, Layout.RAID_5)), false, false);
-            case 7 ->
-                new Change.ReplaceDrives(
-                        pool,
-                        List.of(new Change.Swap(
-                                one(estate.pools().get(pool).members()), free.isEmpty() ? "none" : free.getFirst())),
-                        random.nextBoolean());
-            case 8 -> new Change.ConvertVolume(volume, random.nextBoolean());
-            case 9 -> new Change.SetAlarm(volume, 50 + random.nextInt(50));
-            default -> new Change.DissolvePool(one(List.copyOf(estate.pools().keySet())));
-        };
-    }
-
-    private <T> T one(List<T> list) {
-        return list.get(random.nextInt(list.size()));
     }
 }

@@ -2,7 +2,9 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
+import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Execution;
@@ -14,22 +16,43 @@ import tools.jackson.databind.json.JsonMapper;
 class ChaosTest {
 
     private static final int ROUNDS = Integer.getInteger("vastshelf.chaos", 3);
+    /** So many rounds on one database, the first third of them compared exactly. */
+    private static final int EACH = 25;
+
     private static final long SEED = Long.getLong("vastshelf.seed", 20_260_302L);
 
     @TempDir
     Path data;
 
     @Test
-    void no_order_is_left_half_done_by_a_kill() throws Exception {
-        // Without people at work, so that what volumes hold stays as it was.
-        try (CrashRig rig = new CrashRig(data, "vastshelf_chaos", "--vastshelf.traffic=false")) {
+    void nothing_is_left_half_done_or_broken_by_whatever_happens_at_once() throws Exception {
+        for (int from = 0; from < ROUNDS; from += EACH) {
+            block(from, Math.min(EACH, ROUNDS - from));
+        }
+    }
+
+    private void block(int from, int rounds) throws Exception {
+        String database = "vastshelf_chaos_" + from;
+        JsonMapper json = App.bean(JsonMapper.class);
+        // Without people at work, so that what volumes hold stays as it was while orders are compared.
+        try (CrashRig rig =
+                new CrashRig(Files.createDirectory(data.resolve(database)), database, "--vastshelf.traffic=false")) {
             rig.start();
-            Chaos chaos = new Chaos(rig, App.bean(JsonMapper.class), SEED);
-            for (int i = 0; i < ROUNDS; i++) {
-                chaos.round();
-                System.out.println("chaos " + (i + 1) + " of " + ROUNDS + ": " + chaos.summary());
+            Chaos chaos = new Chaos(rig, json, SEED + from);
+            Melee melee = new Melee(rig, json, database, SEED + from);
+            int exact = Math.max(1, rounds / 3);
+            for (int i = 0; i < rounds; i++) {
+                if (i < exact) {
+                    chaos.round();
+                } else {
+                    melee.round();
+                }
+                System.out.println("chaos " + (from + i + 1) + " of " + ROUNDS + ": " + chaos.summary()
+                        + "; all at once " + melee.summary());
             }
-            assertThat(chaos.ended()).isEqualTo(ROUNDS);
+            assertThat(chaos.ended()).isEqualTo(exact);
+        } finally {
+            App.bean(DSLContext.class).execute("DROP DATABASE IF EXISTS " + database);
         }
     }
 }

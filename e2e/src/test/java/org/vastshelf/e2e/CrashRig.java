@@ -2,11 +2,14 @@ package org.vastshelf.e2e;
 
 import java.io.File;
 import java.io.IOException;
+import java.net.CookieManager;
 import java.net.ServerSocket;
 import java.net.URI;
+import java.net.URLEncoder;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -21,7 +24,9 @@ final class CrashRig implements AutoCloseable {
     private final List<String> options;
     private final int port;
     private final HttpClient client = HttpClient.newHttpClient();
+    private HttpClient browser = client;
     private Process process;
+    private volatile boolean killed;
 
     CrashRig(Path data, String database, String... options) throws IOException {
         this(data, App.database(database), Arrays.asList(options));
@@ -57,6 +62,7 @@ final class CrashRig implements AutoCloseable {
                 .redirectErrorStream(true)
                 .redirectOutput(new File(data.toFile(), "out-" + port + ".log"))
                 .start();
+        killed = false;
         for (int i = 0; i < 2_400 && process.isAlive(); i++) {
             try {
                 if (send("GET", "/actuator/health/readiness", "").statusCode() == 200) {
@@ -72,16 +78,46 @@ final class CrashRig implements AutoCloseable {
 
     /** As by kill -9. */
     void kill() throws InterruptedException {
+        killed = true;
         process.destroyForcibly().waitFor();
     }
 
+    boolean isKilled() {
+        return killed;
+    }
+
     HttpResponse<String> send(String method, String path, String body) throws IOException, InterruptedException {
-        HttpRequest request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
+        HttpRequest request = request(path)
                 .header("Authorization", "Basic " + Base64.getEncoder().encodeToString("odile:larkmoor".getBytes()))
                 .header("Content-Type", "application/json")
                 .method(method, HttpRequest.BodyPublishers.ofString(body))
                 .build();
         return client.send(request, HttpResponse.BodyHandlers.ofString());
+    }
+
+    /** The status of a page as a person who signed in at the door gets it. */
+    int page(String path) throws IOException, InterruptedException {
+        return browser.send(request(path).build(), HttpResponse.BodyHandlers.discarding())
+                .statusCode();
+    }
+
+    /** Sessions do not outlive a kill. */
+    void signIn() throws IOException, InterruptedException {
+        browser = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+        String form = browser.send(request("/sign-in").build(), HttpResponse.BodyHandlers.ofString())
+                .body();
+        String token = form.replaceAll("(?s).*name=\"_csrf\"[^>]*value=\"([^\"]+)\".*", "$1");
+        browser.send(
+                request("/sign-in")
+                        .header("Content-Type", "application/x-www-form-urlencoded")
+                        .POST(HttpRequest.BodyPublishers.ofString("username=odile&password=larkmoor&_csrf="
+                                + URLEncoder.encode(token, StandardCharsets.UTF_8)))
+                        .build(),
+                HttpResponse.BodyHandlers.discarding());
+    }
+
+    private HttpRequest.Builder request(String path) {
+        return HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path));
     }
 
     String get(String path) throws IOException, InterruptedException {
