@@ -50,6 +50,7 @@ class ChaosTest {
                 System.out.println("chaos " + (from + i + 1) + " of " + ROUNDS + ": " + chaos.summary()
                         + "; all at once " + melee.summary());
             }
+            melee.verifyAudit();
             assertThat(chaos.ended()).isEqualTo(exact);
         } finally {
             App.bean(DSLContext.class).execute("DROP DATABASE IF EXISTS " + database);
