@@ -123,7 +123,7 @@ class FormsTest {
                 .click();
         assertThat(page.locator("[name=stopAt]")).hasValue("150.00 GiB");
         assertThat(page.locator("[name=graceHours]")).hasValue("168");
-        assertThat(page.locator("[name=eachChild][value=true]")).isChecked();
+        assertThat(page.locator("[name=whose][value=CHILD]")).isChecked();
     }
 
     @ParameterizedTest

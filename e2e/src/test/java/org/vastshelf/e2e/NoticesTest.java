@@ -57,7 +57,7 @@ class NoticesTest {
             Thread.sleep(200);
         }
         assertThat(mails()).hasSize(2);
-        assertThat(mails().getFirst().getSubject()).isEqualTo("Warn of film /notice-test was passed");
+        assertThat(mails().getFirst().getSubject()).isEqualTo("Warn of film/notice-test was passed");
         assertThat(mails().stream().map(NoticesTest::recipient))
                 .containsExactlyInAnyOrder("suki@larkmoor.example", "odile@larkmoor.example");
         assertThat(String.valueOf(mails().getFirst().getContent()))

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.Callable;
@@ -251,5 +252,80 @@ class RoadTest {
         ROAD.perform(operation(Kind.WRITE, path, 5));
         assertThat(kept()).isEqualTo(before);
         assertThat(ROAD.perform(operation(Kind.READ, path, 0)).content()).isEqualTo(Optional.empty());
+    }
+
+    private static String owned(String path, String apart) {
+        return "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"office\",\"path\":\"" + path
+                + "\",\"eachChild\":false,\"apart\":\"" + apart + "\",\"graceTime\":\"PT168H\",\"stopAt\":"
+                + STOP.value() + "}}";
+    }
+
+    private static Map<String, Long> byOwner(String field) {
+        return App.bean(DSLContext.class)
+                .fetch("SELECT f." + field + ", SUM(f.bytes) FROM file f JOIN folder d ON d.catalogue_no ="
+                        + " f.catalogue_no AND d.no = f.folder_no WHERE LEFT(d.path, 6) = '/owned' GROUP BY 1")
+                .intoMap(r -> r.get(0, String.class), r -> r.get(1, Long.class));
+    }
+
+    private static Map<String, Long> said(String rule) {
+        return App.bean(DSLContext.class)
+                .fetch(
+                        "SELECT CAST(holder AS CHAR), used_bytes FROM account WHERE rule_key = ? AND used_bytes > 0",
+                        rule)
+                .intoMap(r -> r.get(0, String.class), r -> r.get(1, Long.class));
+    }
+
+    @Test
+    void what_people_and_groups_own_counts_for_them_whoever_saves_over_it() throws Exception {
+        for (int i = 0; i < 4; i++) {
+            ROAD.perform(operation(Kind.WRITE, "/owned/before/f" + i, 5_000_000));
+        }
+        Drafts.carryOut(owned("/owned", "PERSON") + "," + owned("/owned", "GROUP"));
+        assertThat(said("office:/owned//person")).containsExactly(Map.entry("suki", 20_000_000L));
+        List<Callable<Boolean>> works = new ArrayList<>();
+        for (int i = 0; i < 32; i++) {
+            Random random = new Random(i);
+            String who = List.of("suki", "odile", "tomas", "pell").get(i % 4);
+            works.add(() -> {
+                boolean refused = false;
+                for (int n = 0; n < 8; n++) {
+                    FileOperation any = operation(
+                            random.nextInt(6) == 0 ? Kind.DELETE : Kind.WRITE,
+                            "/owned/d" + random.nextInt(2) + "/f" + random.nextInt(20),
+                            0);
+                    long bytes = any.kind() == Kind.WRITE ? random.nextInt(9_000_000) : 0;
+                    try {
+                        refused |= !ROAD.perform(new FileOperation(
+                                        any.kind(), who, any.share(), any.path(), Bytes.of(bytes), any.client()))
+                                .allowed();
+                    } catch (org.vastshelf.app.road.NotThere gone) {
+                        assertThat(any.kind()).isEqualTo(Kind.DELETE);
+                    }
+                }
+                return refused;
+            });
+        }
+        assertThat(atOnce(works)).contains(true);
+        assertThat(said("office:/owned//person"))
+                .isEqualTo(byOwner("owner"))
+                .hasSizeGreaterThan(1)
+                .allSatisfy((who, bytes) -> assertThat(bytes).isLessThanOrEqualTo(STOP.value()));
+        assertThat(said("office:/owned//group")).isEqualTo(byOwner("owner_group"));
+        everythingAgrees();
+    }
+
+    @Test
+    void a_figure_that_drifted_is_mended_and_told() {
+        ROAD.perform(operation(Kind.WRITE, "/crowd/drift", 1_000));
+        Account before = account("office:/crowd", "/crowd");
+        App.bean(DSLContext.class)
+                .execute("UPDATE account SET used_bytes = used_bytes + 7 WHERE rule_key = 'office:/crowd'");
+        var drifts =
+                App.bean(AccountCheck.class).mend(App.bean(ShelfClock.class).instant());
+        assertThat(drifts).hasSize(1);
+        assertThat(account("office:/crowd", "/crowd").used()).isEqualTo(before.used());
+        assertThat(App.get("odile", "/api/v1/notices?limit=20").text())
+                .contains("account office/crowd was said to hold");
+        everythingAgrees();
     }
 }

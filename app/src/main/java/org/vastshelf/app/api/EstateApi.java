@@ -155,7 +155,7 @@ class EstateApi {
         return new AccountList(
                 page.count(),
                 page.accounts().stream()
-                        .map(a -> new AccountItem(a.rule().key(), a.folder().text(), a.used(), a.most()))
+                        .map(a -> new AccountItem(a.rule().key(), a.holder(), a.used(), a.most()))
                         .toList());
     }
 

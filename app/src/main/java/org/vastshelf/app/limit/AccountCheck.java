@@ -9,7 +9,9 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -23,6 +25,8 @@ import org.vastshelf.app.notify.Notices;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.EstateAnswer;
 import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.limit.Apart;
+import org.vastshelf.core.limit.LimitRule;
 
 /** Looks every night whether what accounts and volumes are said to hold is what the catalogue holds. */
 @Component
@@ -32,12 +36,14 @@ public class AccountCheck implements DayWork {
     private static final Field<Long> COUNTED = DSL.coalesce(FOLDER.SUM_BYTES, 0L);
 
     private final DSLContext db;
+    private final AccountStore accounts;
     private final EstateStore estates;
     private final Notices notices;
     private final DayLog log;
 
-    AccountCheck(DSLContext db, EstateStore estates, Notices notices, DayLog log) {
+    AccountCheck(DSLContext db, AccountStore accounts, EstateStore estates, Notices notices, DayLog log) {
         this.db = db;
+        this.accounts = accounts;
         this.estates = estates;
         this.notices = notices;
         this.log = log;
@@ -63,7 +69,10 @@ public class AccountCheck implements DayWork {
         List<Drift> drifts = new ArrayList<>();
         estates.change((estate, held) -> {
             drifts.clear();
-            drifts.addAll(accounts());
+            drifts.addAll(folders());
+            estate.limits().values().stream()
+                    .filter(rule -> rule.apart() != Apart.NOBODY)
+                    .forEach(rule -> drifts.addAll(owners(rule)));
             estate.shares().values().forEach(share -> volume(share).ifPresent(drifts::add));
             return new EstateAnswer.Changed(estate);
         });
@@ -76,7 +85,26 @@ public class AccountCheck implements DayWork {
         return drifts;
     }
 
-    private List<Drift> accounts() {
+    private List<Drift> owners(LimitRule rule) {
+        List<Drift> drifts = new ArrayList<>();
+        Map<String, Long> counted = new HashMap<>(accounts.owned(rule));
+        Map<String, Long> saidBy = accounts.said(rule);
+        saidBy.keySet().forEach(owner -> counted.putIfAbsent(owner, 0L));
+        counted.forEach((owner, bytes) -> {
+            long said = saidBy.getOrDefault(owner, 0L);
+            if (said != bytes) {
+                drifts.add(new Drift(
+                        "account " + rule.share() + rule.path() + " of "
+                                + rule.apart().title() + " " + owner,
+                        said,
+                        bytes));
+                accounts.set(rule, owner, bytes);
+            }
+        });
+        return drifts;
+    }
+
+    private List<Drift> folders() {
         List<Drift> drifts = new ArrayList<>();
         db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH, ACCOUNT.SHARE, ACCOUNT.HOLDER, ACCOUNT.USED_BYTES, COUNTED)
                 .from(ACCOUNT)
@@ -84,7 +112,7 @@ public class AccountCheck implements DayWork {
                 .on(CATALOGUE.NAME.eq(ACCOUNT.SHARE))
                 .leftJoin(FOLDER)
                 .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.PATH_HASH.eq(ACCOUNT.HOLDER_HASH))
-                .where(ACCOUNT.USED_BYTES.ne(COUNTED))
+                .where(ACCOUNT.USED_BYTES.ne(COUNTED), ACCOUNT.HOLDER_KIND.in(AccountStore.FOLDERS))
                 .forEach(row -> {
                     drifts.add(new Drift(
                             "account " + row.value3() + PathBytes.shown(row.value4()), row.value5(), row.value6()));

@@ -2,12 +2,14 @@ package org.vastshelf.app.limit;
 
 import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
@@ -25,6 +27,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
+import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.limit.Stance;
 import org.vastshelf.core.unit.Bytes;
@@ -35,6 +38,7 @@ public class AccountStore implements EstateFollower {
 
     private static final String FOLDER_HOLDER = "FOLDER";
     private static final String CHILD_HOLDER = "CHILD";
+    static final List<String> FOLDERS = List.of(FOLDER_HOLDER, CHILD_HOLDER);
 
     private final DSLContext db;
 
@@ -42,10 +46,23 @@ public class AccountStore implements EstateFollower {
         this.db = db;
     }
 
-    /** An account by its rule and its holder. */
-    public record Key(LimitRule rule, FilePath holder) {
+    /**
+     * An account by its rule and its holder.
+     *
+     * @param owner the person or group that has it; empty for a folder
+     */
+    public record Key(LimitRule rule, FilePath folder, String owner) {
+
+        static Key of(Account account) {
+            return new Key(account.rule(), account.folder(), account.owner());
+        }
+
+        private byte[] holder() {
+            return PathBytes.of(owner.isEmpty() ? folder.text() : owner);
+        }
+
         private Condition is() {
-            return ACCOUNT.RULE_HASH.eq(hash(rule)).and(ACCOUNT.HOLDER_HASH.eq(hash(holder)));
+            return ACCOUNT.RULE_HASH.eq(hash(rule)).and(ACCOUNT.HOLDER_HASH.eq(PathBytes.hash(holder())));
         }
     }
 
@@ -78,11 +95,11 @@ public class AccountStore implements EstateFollower {
     private void open(Key key) {
         db.insertInto(ACCOUNT)
                 .set(ACCOUNT.RULE_HASH, hash(key.rule))
-                .set(ACCOUNT.HOLDER_HASH, hash(key.holder))
+                .set(ACCOUNT.HOLDER_HASH, PathBytes.hash(key.holder()))
                 .set(ACCOUNT.RULE_KEY, key.rule.key())
                 .set(ACCOUNT.SHARE, key.rule.share())
                 .set(ACCOUNT.HOLDER_KIND, kind(key.rule))
-                .set(ACCOUNT.HOLDER, PathBytes.of(key.holder.text()))
+                .set(ACCOUNT.HOLDER, key.holder())
                 .set(ACCOUNT.USED_BYTES, 0L)
                 .set(ACCOUNT.MOST_BYTES, most(key.rule))
                 .set(ACCOUNT.FULLNESS, 0.0)
@@ -95,17 +112,20 @@ public class AccountStore implements EstateFollower {
         return keys.stream()
                 .map(key -> rows.stream()
                         .filter(row -> Arrays.equals(row.getRuleHash(), hash(key.rule))
-                                && Arrays.equals(row.getHolderHash(), hash(key.holder)))
+                                && Arrays.equals(row.getHolderHash(), PathBytes.hash(key.holder())))
                         .findFirst()
                         .map(row -> account(key.rule, row))
-                        .orElseGet(() -> new Account(key.rule, key.holder, Bytes.ZERO, AccountState.FRESH)))
+                        .orElseGet(() -> new Account(key.rule, key.folder, key.owner, Bytes.ZERO, AccountState.FRESH)))
                 .toList();
     }
 
     static Account account(LimitRule rule, AccountRecord row) {
+        String holder = PathBytes.shown(row.getHolder());
+        boolean folder = rule.apart() == Apart.NOBODY;
         return new Account(
                 rule,
-                new FilePath(PathBytes.shown(row.getHolder())),
+                folder ? new FilePath(holder) : rule.path(),
+                folder ? "" : holder,
                 Bytes.of(row.getUsedBytes()),
                 new AccountState(
                         Optional.ofNullable(Times.instant(row.getGraceSince())),
@@ -115,18 +135,17 @@ public class AccountStore implements EstateFollower {
                                 .collect(Collectors.toSet())));
     }
 
-    /** Adds to what accounts hold, in one statement. */
-    public void add(Collection<Account> accounts, long bytes) {
-        if (accounts.isEmpty() || bytes == 0) {
-            return;
-        }
-        db.update(ACCOUNT)
+    /** Adds to what accounts hold; a statement for each sum, which is one where nobody counts apart. */
+    public void add(Map<Account, Long> growths) {
+        Map<Long, List<Account>> bySum = growths.entrySet().stream()
+                .filter(e -> e.getValue() != 0)
+                .collect(Collectors.groupingBy(
+                        Map.Entry::getValue, Collectors.mapping(Map.Entry::getKey, Collectors.toList())));
+        bySum.forEach((bytes, accounts) -> db.update(ACCOUNT)
                 .set(ACCOUNT.USED_BYTES, ACCOUNT.USED_BYTES.plus(bytes))
                 .set(ACCOUNT.FULLNESS, fullness())
-                .where(DSL.or(accounts.stream()
-                        .map(a -> new Key(a.rule(), a.folder()).is())
-                        .toList()))
-                .execute();
+                .where(DSL.or(accounts.stream().map(a -> Key.of(a).is()).toList()))
+                .execute());
     }
 
     /** MariaDB sets columns from left to right: this sees what was set before it. */
@@ -139,7 +158,7 @@ public class AccountStore implements EstateFollower {
         db.update(ACCOUNT)
                 .set(ACCOUNT.GRACE_SINCE, Times.stored(state.graceSince().orElse(null)))
                 .set(ACCOUNT.FIRED, fired)
-                .where(new Key(account.rule(), account.folder()).is())
+                .where(Key.of(account).is())
                 .execute();
     }
 
@@ -167,6 +186,53 @@ public class AccountStore implements EstateFollower {
 
     /** Opens the accounts of a rule with what its folders hold by their sums. */
     void begin(LimitRule rule) {
+        if (rule.apart() == Apart.NOBODY) {
+            beginFolders(rule);
+        } else {
+            owned(rule).forEach((owner, bytes) -> {
+                open(new Key(rule, rule.path(), owner));
+                set(rule, owner, bytes);
+            });
+        }
+    }
+
+    /** What each owner has below the folder of a rule, counted by its files. */
+    Map<String, Long> owned(LimitRule rule) {
+        Field<String> owner = rule.apart() == Apart.PERSON ? FILE.OWNER : FILE.OWNER_GROUP;
+        byte[] below = PathBytes.of(rule.path().isRoot() ? "/" : rule.path() + "/");
+        Field<BigDecimal> sum = DSL.sum(FILE.BYTES);
+        return db.select(owner, sum)
+                .from(CATALOGUE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO))
+                .join(FILE)
+                .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO), FILE.FOLDER_NO.eq(FOLDER.NO))
+                .where(CATALOGUE.NAME.eq(rule.share()), FILE.COUNTED.eq(1))
+                .and(FOLDER.PATH_HASH
+                        .eq(hash(rule.path()))
+                        .or(DSL.condition("LEFT({0}, {1}) = {2}", FOLDER.PATH, DSL.val(below.length), DSL.val(below))))
+                .groupBy(owner)
+                .fetchMap(row -> row.value1(), row -> row.value2().longValueExact());
+    }
+
+    /** What owners are said to hold under a rule. */
+    Map<String, Long> said(LimitRule rule) {
+        return db.select(ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
+                .from(ACCOUNT)
+                .where(ACCOUNT.RULE_HASH.eq(hash(rule)))
+                .fetchMap(row -> PathBytes.shown(row.value1()), row -> row.value2());
+    }
+
+    /** Puts right what an owner is said to hold. */
+    void set(LimitRule rule, String owner, long bytes) {
+        db.update(ACCOUNT)
+                .set(ACCOUNT.USED_BYTES, bytes)
+                .set(ACCOUNT.FULLNESS, fullness())
+                .where(new Key(rule, rule.path(), owner).is())
+                .execute();
+    }
+
+    private void beginFolders(LimitRule rule) {
         Condition which = rule.eachChild()
                 ? FOLDER.NO
                         .ne(0)
@@ -220,7 +286,10 @@ public class AccountStore implements EstateFollower {
     }
 
     private static String kind(LimitRule rule) {
-        return rule.eachChild() ? CHILD_HOLDER : FOLDER_HOLDER;
+        return switch (rule.apart()) {
+            case NOBODY -> rule.eachChild() ? CHILD_HOLDER : FOLDER_HOLDER;
+            case PERSON, GROUP -> rule.apart().name();
+        };
     }
 
     static byte[] hash(LimitRule rule) {

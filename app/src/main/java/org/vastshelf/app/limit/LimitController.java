@@ -3,6 +3,7 @@ package org.vastshelf.app.limit;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -19,6 +20,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
@@ -126,30 +128,54 @@ class LimitController {
         return "redirect:/limit";
     }
 
+    /** Who gets an account, as one choice. */
+    enum Whose {
+        FOLDER,
+        CHILD,
+        PERSON,
+        GROUP;
+
+        static Whose of(LimitRule rule) {
+            return switch (rule.apart()) {
+                case NOBODY -> rule.eachChild() ? CHILD : FOLDER;
+                case PERSON -> PERSON;
+                case GROUP -> GROUP;
+            };
+        }
+
+        Apart apart() {
+            return switch (this) {
+                case FOLDER, CHILD -> Apart.NOBODY;
+                case PERSON -> Apart.PERSON;
+                case GROUP -> Apart.GROUP;
+            };
+        }
+    }
+
     /** What was typed about a limit rule; an empty level is none. */
     record LimitForm(
             String share,
             String path,
-            Boolean eachChild,
+            @Nullable Whose whose,
             String warnAt,
             String graceAt,
             Long graceHours,
             String stopAt) {
         LimitForm {
-            eachChild = Boolean.TRUE.equals(eachChild);
+            whose = whose == null ? Whose.FOLDER : whose;
             graceHours = graceHours == null ? LimitRule.DEFAULT_GRACE.toHours() : graceHours;
             path = path == null || path.isBlank() ? "/" : path.strip();
         }
 
         static LimitForm empty(String share) {
-            return new LimitForm(share, "/", false, "", "", LimitRule.DEFAULT_GRACE.toHours(), "");
+            return new LimitForm(share, "/", Whose.FOLDER, "", "", LimitRule.DEFAULT_GRACE.toHours(), "");
         }
 
         static LimitForm of(LimitRule rule) {
             return new LimitForm(
                     rule.share(),
                     rule.path().text(),
-                    rule.eachChild(),
+                    Whose.of(rule),
                     typed(rule.warnAt()),
                     typed(rule.graceAt()),
                     rule.graceTime().toHours(),
@@ -172,7 +198,8 @@ class LimitController {
             return new LimitRule(
                     share,
                     new FilePath(path),
-                    eachChild,
+                    whose == Whose.CHILD,
+                    whose.apart(),
                     level("warn level", warnAt),
                     level("grace level", graceAt),
                     Duration.ofHours(graceHours),

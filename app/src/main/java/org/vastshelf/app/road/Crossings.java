@@ -7,6 +7,7 @@ import org.vastshelf.app.notify.Notices;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
+import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** Levels of accounts that an operation passed: remembered, and told to who caused it and who looks after the estate. */
@@ -31,18 +32,15 @@ class Crossings {
     }
 
     private void tell(FileOperation operation, Account account, AccountState.Crossing crossing, Instant now) {
-        String subject = "%s of %s %s was %s"
-                .formatted(
-                        crossing.stance().title(),
-                        operation.share(),
-                        account.folder(),
-                        crossing.rising() ? "passed" : "left behind");
+        String subject = "%s of %s was %s"
+                .formatted(crossing.stance().title(), account.title(), crossing.rising() ? "passed" : "left behind");
         String body = "It holds %s; the level is %s. %s"
                 .formatted(
                         UnitSystem.BINARY.format(account.used()),
                         UnitSystem.BINARY.format(crossing.level()),
                         crossing.rising() ? crossing.stance().meaning() : "");
-        notices.tell(operation.person(), now, subject, body.strip());
+        String who = account.rule().apart() == Apart.PERSON ? account.owner() : operation.person();
+        notices.tell(who, now, subject, body.strip());
         if (crossing.rising()) {
             notices.tellAdministrators(now, subject, body.strip());
         }

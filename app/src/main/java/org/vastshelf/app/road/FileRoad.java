@@ -1,9 +1,12 @@
 package org.vastshelf.app.road;
 
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.FileRow;
@@ -25,6 +28,7 @@ import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.gate.Gate;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.unit.Bytes;
 
 /**
@@ -125,9 +129,36 @@ public class FileRoad {
         return directory.person(uid).orElseThrow(() -> new NotThere("There is nobody '" + uid + "' in the directory"));
     }
 
-    private static List<AccountStore.Key> keys(RuleBook book, FileOperation operation) {
+    /** The accounts that this person would save for. */
+    private static List<AccountStore.Key> keys(RuleBook book, FileOperation operation, Person person) {
+        return keys(book, operation, person.uid(), person.fileGroup()).toList();
+    }
+
+    /** The accounts for which a file of these owners counts. */
+    private static Stream<AccountStore.Key> keys(RuleBook book, FileOperation operation, String owner, String group) {
         return book.touched(operation.share(), operation.path()).stream()
-                .map(t -> new AccountStore.Key(t.rule(), t.holder()))
+                .map(t -> new AccountStore.Key(
+                        t.rule(),
+                        t.holder(),
+                        switch (t.rule().apart()) {
+                            case NOBODY -> "";
+                            case PERSON -> owner;
+                            case GROUP -> group;
+                        }));
+    }
+
+    /** The accounts that a save or a removal changes: of whose the file will be, and of whose it was. */
+    private static List<AccountStore.Key> keys(
+            RuleBook book, FileOperation operation, Person person, Optional<RoadStore.Found> found) {
+        Stream<AccountStore.Key> next = operation.kind() == Kind.WRITE || found.isEmpty()
+                ? keys(book, operation, person.uid(), person.fileGroup())
+                : Stream.empty();
+        Stream<AccountStore.Key> before = found.stream()
+                .flatMap(f -> keys(book, operation, f.row().owner(), f.row().group()));
+        return Stream.concat(next, before)
+                .filter(key ->
+                        key.rule().apart() == Apart.NOBODY || !key.owner().isEmpty())
+                .distinct()
                 .toList();
     }
 
@@ -140,10 +171,11 @@ public class FileRoad {
                 : files.place(share.name(), operation.path())
                         .filter(RoadStore.Place::complete)
                         .flatMap(place -> files.file(place, operation.path(), false));
+        Person person = person(operation.person());
         GateView view = new GateView(
                 book.reach(share),
-                new GateView.Access(share, person(operation.person())),
-                GateView.Limits.of(accounts.read(keys(book, operation))),
+                new GateView.Access(share, person),
+                GateView.Limits.of(accounts.read(keys(book, operation, person))),
                 new GateView.Space(volume, rooms.read(book, volume), present(found)));
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
         if (operation.kind() == Kind.READ && found.isEmpty() && allowed) {
@@ -169,8 +201,9 @@ public class FileRoad {
     }
 
     private static Optional<GateView.Present> present(Optional<RoadStore.Found> found) {
-        return found.map(f ->
-                new GateView.Present(Bytes.of(f.row().bytes()), Bytes.of(f.row().allocated())));
+        return found.map(RoadStore.Found::row)
+                .map(row -> new GateView.Present(
+                        Bytes.of(row.bytes()), Bytes.of(row.allocated()), row.owner(), row.group()));
     }
 
     private Outcome change(FileOperation operation, Instant now, @Nullable Long content, boolean exact) {
@@ -181,9 +214,11 @@ public class FileRoad {
         Optional<RoadStore.Place> place = files.place(share.name(), operation.path());
         Optional<RoadStore.Found> found =
                 place.filter(RoadStore.Place::complete).flatMap(p -> files.file(p, operation.path(), true));
-        List<Account> touched = accounts.lock(keys(book, operation));
+        List<Account> touched = accounts.lock(keys(book, operation, person, found));
         GateView.Access access = new GateView.Access(share, person);
-        GateView.Limits limits = GateView.Limits.of(touched);
+        GateView.Limits limits = GateView.Limits.of(touched.stream()
+                .filter(a -> a.counts(person.uid(), person.fileGroup()))
+                .toList());
         GateView.Space space = new GateView.Space(volume, Bytes.ZERO, present(found));
         Bytes room = exact ? rooms.lock(book, volume, growth(operation, volume, space)) : rooms.read(book, volume);
         GateView view =
@@ -229,9 +264,11 @@ public class FileRoad {
                 - before.map(FileRow::bytes).orElse(0L);
         long allocated = after.map(FileRow::allocated).orElse(0L)
                 - before.map(FileRow::allocated).orElse(0L);
-        accounts.add(touched, bytes);
+        Map<Account, Long> growths = new LinkedHashMap<>();
+        touched.forEach(a -> growths.put(a, counted(a, after) - counted(a, before)));
+        accounts.add(growths);
         List<Account> now = touched.stream()
-                .map(a -> a.holding(Bytes.of(a.used().value() + bytes)))
+                .map(a -> a.holding(Bytes.of(a.used().value() + growths.get(a))))
                 .toList();
         now.forEach(account -> crossings.after(operation, account, change.now));
         int files = (after.isPresent() ? 1 : 0) - (before.isPresent() ? 1 : 0);
@@ -242,11 +279,19 @@ public class FileRoad {
         return new GateView(
                 change.view.reach(),
                 change.view.access(),
-                GateView.Limits.of(now),
+                GateView.Limits.of(now.stream()
+                        .filter(a -> a.counts(change.person.uid(), change.person.fileGroup()))
+                        .toList()),
                 new GateView.Space(
                         volume,
                         Bytes.of(Math.max(0, change.view.space().room().value() - allocated)),
                         Optional.empty()));
+    }
+
+    private static long counted(Account account, Optional<FileRow> row) {
+        return row.filter(r -> account.counts(r.owner(), r.group()))
+                .map(FileRow::bytes)
+                .orElse(0L);
     }
 
     private void write(
@@ -268,7 +313,7 @@ public class FileRoad {
                 change.operation.bytes().value(),
                 volume.allocated(change.operation.bytes()).value(),
                 change.person.uid(),
-                change.person.groups().stream().sorted().findFirst().orElse(""),
+                change.person.fileGroup(),
                 seconds,
                 seconds,
                 seconds,
@@ -300,13 +345,12 @@ public class FileRoad {
                 new FileOperation(Kind.LIST, uid, shareName, folder, Bytes.ZERO, Workstations.of(share, uid));
         Volume volume = book.volume(share);
         FilePath inside = folder.child("x");
-        List<AccountStore.Key> keys = book.touched(shareName, inside).stream()
-                .map(t -> new AccountStore.Key(t.rule(), t.holder()))
-                .toList();
+        Person person = person(uid);
+        FileOperation save = new FileOperation(Kind.WRITE, uid, shareName, inside, Bytes.ZERO, look.client());
         GateView view = new GateView(
                 book.reach(share),
-                new GateView.Access(share, person(uid)),
-                GateView.Limits.of(accounts.read(keys)),
+                new GateView.Access(share, person),
+                GateView.Limits.of(accounts.read(keys(book, save, person))),
                 new GateView.Space(volume, rooms.read(book, volume), Optional.empty()));
         return Gate.refusedAt(look, view, clock.instant()).isEmpty()
                 ? Optional.of(ClientSpace.of(view.limits(), volume, view.space().room(), inside))

@@ -67,6 +67,7 @@ public record VolumeTemplate(String name, Volume volume, List<Share> shares, Lis
                             shareName,
                             rule.path(),
                             rule.eachChild(),
+                            rule.apart(),
                             rule.warnAt(),
                             rule.graceAt(),
                             rule.graceTime(),

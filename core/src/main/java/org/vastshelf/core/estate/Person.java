@@ -12,4 +12,9 @@ public record Person(String uid, String name, String mail, Set<String> groups) {
     public Person {
         groups = Set.copyOf(groups);
     }
+
+    /** The group that files of this person get; empty for somebody in none. */
+    public String fileGroup() {
+        return groups.stream().min(String::compareTo).orElse("");
+    }
 }

@@ -48,9 +48,11 @@ public record GateView(Reach reach, Access access, Limits limits, Space space) {
      */
     public record Space(Volume volume, Bytes room, Optional<Present> present) {
 
-        /** How much longer the file gets; zero for all but writes. */
-        long growth(FileOperation operation) {
-            long before = present.isPresent() ? present.get().bytes().value() : 0;
+        /** How much more counts for an account; all of it, where the file belonged to somebody else before. */
+        long growth(FileOperation operation, Account account) {
+            boolean counted = present.isPresent()
+                    && account.counts(present.get().owner(), present.get().group());
+            long before = counted ? present.get().bytes().value() : 0;
             return operation.kind() == FileOperation.Kind.WRITE
                     ? Math.max(0, operation.bytes().value() - before)
                     : 0;
@@ -65,6 +67,6 @@ public record GateView(Reach reach, Access access, Limits limits, Space space) {
         }
     }
 
-    /** A file that is there, with its length and what it takes on the volume. */
-    public record Present(Bytes bytes, Bytes allocated) {}
+    /** A file that is there, with its length, what it takes on the volume, and whose it is. */
+    public record Present(Bytes bytes, Bytes allocated, String owner, String group) {}
 }

@@ -18,23 +18,24 @@ final class LimitCheck implements Checkpoint {
 
     @Override
     public boolean passes(FileOperation operation, GateView view, Instant now) {
-        long growth = view.space().growth(operation);
-        if (growth == 0) {
+        if (operation.kind() != FileOperation.Kind.WRITE) {
             return true;
         }
         FilePath path = operation.path();
         for (int length = PathTable.ROOT; length > 0; length = PathTable.next(path, length)) {
             List<Account> here = view.limits().accounts().at(path, length);
-            if (here != null && !allAllow(here, growth, now)) {
+            if (here != null && !allAllow(here, operation, view.space(), now)) {
                 return false;
             }
         }
         return true;
     }
 
-    private static boolean allAllow(List<Account> accounts, long growth, Instant now) {
+    private static boolean allAllow(
+            List<Account> accounts, FileOperation operation, GateView.Space space, Instant now) {
         for (int i = 0; i < accounts.size(); i++) {
-            if (!accounts.get(i).allows(growth, now)) {
+            long growth = space.growth(operation, accounts.get(i));
+            if (growth > 0 && !accounts.get(i).allows(growth, now)) {
                 return false;
             }
         }
@@ -43,8 +44,7 @@ final class LimitCheck implements Checkpoint {
 
     @Override
     public void tell(FileOperation operation, GateView view, Instant now, Trace trace) {
-        Bytes growth = Bytes.of(view.space().growth(operation));
-        if (growth.isZero()) {
+        if (operation.kind() != FileOperation.Kind.WRITE) {
             trace.skip(Stage.LIMITS, "Limits", "nothing grows");
             return;
         }
@@ -55,8 +55,13 @@ final class LimitCheck implements Checkpoint {
             trace.skip(Stage.LIMITS, "Limits", "no rule here");
         }
         for (Account account : touched) {
-            String name = "Limit of " + account.folder() + " ("
+            Bytes growth = Bytes.of(view.space().growth(operation, account));
+            String name = "Limit of " + account.place() + " ("
                     + account.rule().stance().title() + ")";
+            if (growth.isZero()) {
+                trace.skip(Stage.LIMITS, name, "nothing grows");
+                continue;
+            }
             switch (account.grow(growth, now)) {
                 case Account.Allows a -> trace.note(Stage.LIMITS, name, a.said());
                 case Account.Refuses r -> trace.refuse(Stage.LIMITS, name, r.said(), r.remedy());

@@ -6,8 +6,42 @@ import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.UnitSystem;
 
-/** One concrete holder of a limit: this folder, with what it holds now. */
-public record Account(LimitRule rule, FilePath folder, Bytes used, AccountState state) {
+/**
+ * One concrete holder of a limit, with what it holds now.
+ *
+ * @param folder where the files lie that count
+ * @param owner the person or group whose files count; empty for all files
+ */
+public record Account(LimitRule rule, FilePath folder, String owner, Bytes used, AccountState state) {
+
+    /** An account of a folder. */
+    public Account(LimitRule rule, FilePath folder, Bytes used, AccountState state) {
+        this(rule, folder, "", used, state);
+    }
+
+    /** Whether a file with these owners counts for it. */
+    public boolean counts(String person, String group) {
+        return switch (rule.apart()) {
+            case NOBODY -> true;
+            case PERSON -> owner.equals(person);
+            case GROUP -> owner.equals(group);
+        };
+    }
+
+    /** The holder alone: a folder, a person or a group. */
+    public String holder() {
+        return owner.isEmpty() ? folder.text() : owner;
+    }
+
+    /** The holder with where its files lie, such as "suki's files in homes/". */
+    public String title() {
+        String where = rule.share() + folder;
+        return switch (rule.apart()) {
+            case NOBODY -> where;
+            case PERSON -> owner + "'s files in " + where;
+            case GROUP -> "files of group " + owner + " in " + where;
+        };
+    }
 
     /** What an account says to growth. */
     public sealed interface Answer {
@@ -32,7 +66,12 @@ public record Account(LimitRule rule, FilePath folder, Bytes used, AccountState 
 
     /** The account with so much more, or less, in it. */
     public Account holding(Bytes next) {
-        return new Account(rule, folder, next, state);
+        return new Account(rule, folder, owner, next, state);
+    }
+
+    /** Where there is something to remove, as somebody sees it who is on the share. */
+    public String place() {
+        return owner.isEmpty() ? folder.text() : title();
     }
 
     /** What it may hold by its strictest level; empty when it only tracks. */
@@ -49,7 +88,7 @@ public record Account(LimitRule rule, FilePath folder, Bytes used, AccountState 
             return new Refuses(
                     "holds " + text(used) + " and may hold " + text(stop.get()) + "; this save would exceed it by "
                             + text(over),
-                    "remove at least " + text(over) + " from " + folder);
+                    "remove at least " + text(over) + " from " + place());
         }
         if (rule.graceAt().filter(after::isMoreThan).isPresent()) {
             return inGrace(after, now);
@@ -66,7 +105,7 @@ public record Account(LimitRule rule, FilePath folder, Bytes used, AccountState 
         return new Refuses(
                 "holds " + text(used) + ", over its grace level of " + text(level) + ", and the grace time ended "
                         + ends,
-                "remove at least " + text(after.minus(level)) + " from " + folder);
+                "remove at least " + text(after.minus(level)) + " from " + place());
     }
 
     private String levels() {

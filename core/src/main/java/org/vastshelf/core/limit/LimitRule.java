@@ -6,8 +6,11 @@ import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.unit.Bytes;
 
 /**
- * How much a folder, or each child folder of it, may hold, in logical bytes. Without any level it only tracks.
+ * How much a folder, each child folder of it, or each person or group with files below it may hold, in logical bytes.
+ * Without any level it only tracks.
  *
+ * @param eachChild whether each child folder has an account of its own
+ * @param apart whether each owner has an account of its own; not together with {@code eachChild}
  * @param warnAt notifies from here on
  * @param graceAt from here growth is allowed for the grace time only, then refused
  * @param graceTime counted from the moment usage passed the grace level; one minute to one year
@@ -17,6 +20,7 @@ public record LimitRule(
         String share,
         FilePath path,
         boolean eachChild,
+        Apart apart,
         Optional<Bytes> warnAt,
         Optional<Bytes> graceAt,
         Duration graceTime,
@@ -25,6 +29,12 @@ public record LimitRule(
     public static final Duration DEFAULT_GRACE = Duration.ofDays(7);
 
     public LimitRule {
+        // Rules written before owners could have accounts do not name it.
+        apart = apart == null ? Apart.NOBODY : apart;
+        if (eachChild && apart != Apart.NOBODY) {
+            throw new IllegalArgumentException(
+                    "apart is " + apart + ", must be NOBODY where each child folder has an account");
+        }
         requireOrder("grace level", graceAt, "warn level", warnAt);
         requireOrder("stop level", stopAt, "grace level", graceAt);
         requireOrder("stop level", stopAt, "warn level", warnAt);
@@ -34,6 +44,18 @@ public record LimitRule(
         }
     }
 
+    /** A rule for a folder, or for each child folder of it. */
+    public LimitRule(
+            String share,
+            FilePath path,
+            boolean eachChild,
+            Optional<Bytes> warnAt,
+            Optional<Bytes> graceAt,
+            Duration graceTime,
+            Optional<Bytes> stopAt) {
+        this(share, path, eachChild, Apart.NOBODY, warnAt, graceAt, graceTime, stopAt);
+    }
+
     private static void requireOrder(String upper, Optional<Bytes> high, String lower, Optional<Bytes> low) {
         if (high.isPresent() && low.isPresent() && low.get().isMoreThan(high.get())) {
             throw new IllegalArgumentException(upper + " is " + high.get().value() + " bytes, must be at least the "
@@ -41,9 +63,21 @@ public record LimitRule(
         }
     }
 
-    /** Share, folder and whether each child counts for itself; one rule for each such key. */
+    /** Share, folder and who has accounts; one rule for each such key. No path has two slashes together. */
     public String key() {
-        return share + ":" + path + (eachChild ? (path.isRoot() ? "*" : "/*") : "");
+        String where = share + ":" + path;
+        if (apart != Apart.NOBODY) {
+            return where + "//" + apart.title();
+        }
+        return where + (eachChild ? (path.isRoot() ? "*" : "/*") : "");
+    }
+
+    /** Who has an account, in words. */
+    public String whose() {
+        if (apart != Apart.NOBODY) {
+            return "each " + apart.title();
+        }
+        return eachChild ? "each child folder" : "the folder";
     }
 
     /** The folder whose bytes count where a write goes to {@code file}, if the rule covers it. */

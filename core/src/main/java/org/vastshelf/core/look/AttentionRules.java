@@ -216,7 +216,7 @@ public final class AttentionRules {
         return Optional.of(new Attention(
                 Urgency.WATCH,
                 new Subject(Area.ACCOUNT, account.rule().key()),
-                account.rule().share() + account.folder(),
+                account.title(),
                 "holds " + UnitSystem.BINARY.format(account.used()) + " of " + UnitSystem.BINARY.format(stop.get())
                         + ", saves are refused",
                 Optional.empty(),

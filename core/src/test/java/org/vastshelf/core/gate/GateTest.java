@@ -26,6 +26,8 @@ import org.vastshelf.core.gate.FileOperation.Protocol;
 import org.vastshelf.core.gate.Verdict.Stage;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
+import org.vastshelf.core.limit.Apart;
+import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
 class GateTest {
@@ -143,7 +145,8 @@ class GateTest {
     private static Verdict as(String uid, Kind kind, String path) {
         Share homes = new Share(
                 "homes", "homes", true, false, true, List.of(EVERYONE_WRITES), List.of(), Optional.of(FilePath.ROOT));
-        GateView view = view(homes, 0, 1 << 30, Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(1))));
+        GateView view =
+                view(homes, 0, 1 << 30, Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(1), "suki", "film")));
         Person person = new Person(uid, uid, "", Set.of());
         GateView theirs = new GateView(view.reach(), new GateView.Access(homes, person), view.limits(), view.space());
         FileOperation operation =
@@ -182,7 +185,9 @@ class GateTest {
                 Samples.share(reader ? READ : WRITE),
                 used,
                 room,
-                present ? Optional.of(new GateView.Present(Bytes.of(90_000), Bytes.of(131_072))) : Optional.empty());
+                present
+                        ? Optional.of(new GateView.Present(Bytes.of(90_000), Bytes.of(131_072), "suki", "film"))
+                        : Optional.empty());
         for (Kind kind : Kind.values()) {
             FileOperation operation = new FileOperation(
                     kind, "suki", "film", new FilePath("/a/b.mov"), Bytes.of(kind == Kind.WRITE ? bytes : 0), SMB);
@@ -196,7 +201,8 @@ class GateTest {
     void deleting_and_shrinking_are_allowed_however_full_it_is(
             @ForAll @LongRange(min = 0, max = 1L << 40) long used,
             @ForAll @LongRange(min = 0, max = 5_000) long bytes) {
-        Optional<GateView.Present> present = Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536)));
+        Optional<GateView.Present> present =
+                Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536), "suki", "film"));
         GateView view = view(Samples.share(WRITE), used, 0, present);
         assertThat(write(view, bytes).allowed()).isTrue();
         Verdict delete = Gate.decide(
@@ -224,5 +230,37 @@ class GateTest {
 
     private static ClientSpace space(GateView view) {
         return ClientSpace.of(view.limits(), view.space().volume(), view.space().room(), new FilePath("/a.mov"));
+    }
+
+    @Test
+    void a_file_of_somebody_else_counts_whole_for_whoever_overwrites_it() {
+        LimitRule people = new LimitRule(
+                "film",
+                FilePath.ROOT,
+                false,
+                Apart.PERSON,
+                Optional.empty(),
+                Optional.empty(),
+                LimitRule.DEFAULT_GRACE,
+                Optional.of(Bytes.of(10_000)));
+        Account suki = new Account(people, FilePath.ROOT, "suki", Bytes.of(6_000), AccountState.FRESH);
+        for (String owner : List.of("suki", "odile")) {
+            GateView plain = view(
+                    Samples.share(WRITE),
+                    0,
+                    1 << 30,
+                    Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536), owner, "")));
+            GateView view =
+                    new GateView(plain.reach(), plain.access(), GateView.Limits.of(List.of(suki)), plain.space());
+            Verdict same = write(view, 5_000);
+            assertThat(same.allowed()).as(owner).isEqualTo(owner.equals("suki"));
+            assertThat(Gate.refusedAt(
+                                    new FileOperation(
+                                            Kind.WRITE, "suki", "film", new FilePath("/a.mov"), Bytes.of(5_000), SMB),
+                                    view,
+                                    NOW)
+                            .isEmpty())
+                    .isEqualTo(same.allowed());
+        }
     }
 }

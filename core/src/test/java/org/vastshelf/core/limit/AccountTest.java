@@ -101,4 +101,38 @@ class AccountTest {
         assertThatThrownBy(() -> Samples.rule("/", false, 0, 20, 10))
                 .hasMessage("stop level is 10 bytes, must be at least the grace level of 20 bytes");
     }
+
+    @Test
+    void owners_have_accounts_of_their_own() {
+        LimitRule people = new LimitRule(
+                "film",
+                new FilePath("/work"),
+                false,
+                Apart.PERSON,
+                Optional.empty(),
+                Optional.empty(),
+                LimitRule.DEFAULT_GRACE,
+                Optional.of(Bytes.of(1_000)));
+        Account suki = new Account(people, people.path(), "suki", Bytes.of(900), AccountState.FRESH);
+        assertThat(suki.counts("suki", "film-makers")).isTrue();
+        assertThat(suki.counts("odile", "suki")).isFalse();
+        assertThat(suki.title()).isEqualTo("suki's files in film/work");
+        assertThat(suki.holder()).isEqualTo("suki");
+        assertThat(people.key()).isEqualTo("film:/work//person");
+        assertThat(people.whose()).isEqualTo("each person");
+        assertThat(suki.grow(Bytes.of(101), NOW))
+                .isInstanceOfSatisfying(
+                        Account.Refuses.class,
+                        r -> assertThat(r.remedy()).isEqualTo("remove at least 1 B from suki's files in film/work"));
+        assertThatThrownBy(() -> new LimitRule(
+                        "film",
+                        FilePath.ROOT,
+                        true,
+                        Apart.GROUP,
+                        Optional.empty(),
+                        Optional.empty(),
+                        LimitRule.DEFAULT_GRACE,
+                        Optional.empty()))
+                .hasMessage("apart is GROUP, must be NOBODY where each child folder has an account");
+    }
 }
