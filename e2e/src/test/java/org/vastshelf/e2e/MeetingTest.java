@@ -117,6 +117,10 @@ class MeetingTest {
         App.bean(OrderRunner.class).run();
         assertThat(Drafts.awaited(volume, "ASKING")).isEqualTo("ASKING");
         assertThat(App.get("odile", "/api/v1/orders/" + volume).text()).contains("can't be taken back");
+        try (Browser browser = new Browser(1280, 800).signIn("tomas")) {
+            assertThat(browser.page.context().request().get("/look").text())
+                    .contains("stopped while it was taken back");
+        }
         App.post("tomas", "/api/v1/orders/" + volume + "/leave", "");
         assertThat(Drafts.state(volume)).isEqualTo("LEFT");
         Drafts.carryOut(

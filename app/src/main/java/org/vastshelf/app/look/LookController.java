@@ -16,6 +16,8 @@ import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.limit.AccountPages;
 import org.vastshelf.app.look.Forecasts.Space;
+import org.vastshelf.app.orders.Order;
+import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
@@ -44,9 +46,16 @@ class LookController {
     private final AccountPages accounts;
     private final Forecasts forecasts;
     private final ShelfClock clock;
+    private final OrderService orders;
 
     LookController(
-            EstateStore estates, UsageStore usage, AccountPages accounts, Forecasts forecasts, ShelfClock clock) {
+            EstateStore estates,
+            UsageStore usage,
+            AccountPages accounts,
+            Forecasts forecasts,
+            ShelfClock clock,
+            OrderService orders) {
+        this.orders = orders;
         this.estates = estates;
         this.usage = usage;
         this.accounts = accounts;
@@ -68,11 +77,25 @@ class LookController {
         List<Account> near = accounts.fullerThan(estate, rules, NEAR, ACCOUNTS);
         model.addAttribute(
                 "attention",
-                AttentionRules.find(estate, held, expected, near, today).stream()
-                        .filter(seen::about)
+                Stream.concat(
+                                AttentionRules.find(estate, held, expected, near, today).stream()
+                                        .filter(seen::about),
+                                me.readsAll() ? orders.asking().stream().map(LookController::asks) : Stream.empty())
+                        .sorted()
                         .toList());
         model.addAttribute("timeline", Timeline.draw(spaces(seen), today));
         return "look";
+    }
+
+    private static Attention asks(Order order) {
+        return new Attention(
+                Attention.Urgency.ACT,
+                new Attention.Subject(Attention.Area.ORDER, String.valueOf(order.id())),
+                "Order " + order.id(),
+                "stopped while it was taken back, and asks: " + order.title(),
+                Optional.empty(),
+                "now",
+                "decide about it");
     }
 
     private List<Space> spaces(Seen seen) {
@@ -118,6 +141,7 @@ class LookController {
                 case VOLUME -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE -> share(key);
+                case ORDER -> me.readsAll();
                 case ACCOUNT -> share(estate.limits().get(key).share());
             };
         }

@@ -83,9 +83,14 @@ public class OrderService {
         return orders.latestDraft(author);
     }
 
+    /** Orders that stopped and ask what to do. */
+    public List<Order> asking() {
+        return orders.in(OrderState.ASKING, READY_SHOWN);
+    }
+
     /** Drafts of others that are ready to be carried out. */
     public List<Order> readyFor(String person) {
-        return orders.ready(READY_SHOWN).stream()
+        return orders.in(OrderState.READY, READY_SHOWN).stream()
                 .filter(o -> !o.author().equals(person))
                 .toList();
     }

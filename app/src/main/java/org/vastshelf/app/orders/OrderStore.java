@@ -127,10 +127,10 @@ class OrderStore {
                 .execute();
     }
 
-    /** Drafts that wait for somebody to carry them out, oldest first. */
-    List<Order> ready(int limit) {
+    /** Orders in a state, oldest first. */
+    List<Order> in(OrderState state, int limit) {
         return db.selectFrom(SHELF_ORDER)
-                .where(SHELF_ORDER.STATE.eq(OrderState.READY.name()))
+                .where(SHELF_ORDER.STATE.eq(state.name()))
                 .orderBy(SHELF_ORDER.ID)
                 .limit(limit)
                 .fetch()

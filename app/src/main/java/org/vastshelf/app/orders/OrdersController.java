@@ -39,10 +39,12 @@ class OrdersController {
     }
 
     @GetMapping("/orders/{id}")
-    String order(@PathVariable long id, Model model) {
+    String order(@AuthenticationPrincipal Someone me, @PathVariable long id, Model model) {
         Order order = show(id, model);
-        if (order.state().isDraft()) {
-            model.addAttribute("view", drawer.view(order));
+        model.addAttribute("draft", order.state().isDraft());
+        // In the place of one's own draft, so that there is one drawer to act on.
+        if (order.state() == OrderState.READY && me.mayRun()) {
+            model.addAttribute("drawer", drawer.view(order));
         }
         return "order";
     }

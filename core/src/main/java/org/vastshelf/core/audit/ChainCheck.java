@@ -2,6 +2,7 @@ package org.vastshelf.core.audit;
 
 import java.util.Arrays;
 import java.util.Iterator;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.LongFunction;
 
@@ -31,7 +32,7 @@ public final class ChainCheck {
     public record Whole(long lines) implements Finding {
         @Override
         public String text() {
-            return "All " + lines + " lines are as they were written";
+            return String.format(Locale.ROOT, "All %,d lines are as they were written", lines);
         }
     }
 

@@ -93,7 +93,9 @@ final class References {
 
     private void known(String owner, String what, String name, Map<String, ?> there) {
         if (!there.containsKey(name)) {
-            add(owner + " " + what + " " + name, owner + " names " + what + " '" + name + "', which is not there");
+            add(
+                    owner + " " + what + " " + name,
+                    owner + " needs " + what + " '" + name + "', which would not be there");
         }
     }
 

@@ -24,7 +24,8 @@ public record Attention(
         VOLUME,
         DRIVE,
         SHARE,
-        ACCOUNT
+        ACCOUNT,
+        ORDER
     }
 
     public record Subject(Area area, String key) {}
