@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
@@ -158,7 +159,7 @@ public class EstateStore {
         followers.forEach(follower -> follower.follow(before.estate, after));
         long version = before.version + 1 + ThreadLocalRandom.current().nextLong(VERSION_STEP);
         db.update(ESTATE_VERSION).set(ESTATE_VERSION.VERSION, version).execute();
-        remember(new Snapshot(version, after));
+        remember(new Snapshot(version, byName(after)));
         return new EstateAnswer.Changed(after);
     }
 
@@ -187,7 +188,7 @@ public class EstateStore {
                 .orderBy(ESTATE_OBJECT.KIND, ESTATE_OBJECT.NAME)
                 .forEach(row -> kinds.computeIfAbsent(row.getKind(), k -> new LinkedHashMap<>())
                         .put(row.getName(), row.getBody()));
-        return new Estate(
+        return byName(new Estate(
                 objects(kinds, "site", Site.class),
                 objects(kinds, "server", FileServer.class),
                 objects(kinds, "enclosure", Enclosure.class),
@@ -199,7 +200,24 @@ public class EstateStore {
                 objects(kinds, "arrival", Arrival.class),
                 objects(kinds, "rebuild", Rebuild.class),
                 objects(kinds, "scrub", Scrub.class),
-                objects(kinds, "hold", Hold.class));
+                objects(kinds, "hold", Hold.class)));
+    }
+
+    /** In the order that every node and every start gives things in. */
+    private static Estate byName(Estate estate) {
+        return new Estate(
+                new TreeMap<>(estate.sites()),
+                new TreeMap<>(estate.servers()),
+                new TreeMap<>(estate.enclosures()),
+                new TreeMap<>(estate.drives()),
+                new TreeMap<>(estate.pools()),
+                new TreeMap<>(estate.volumes()),
+                new TreeMap<>(estate.shares()),
+                new TreeMap<>(estate.limits()),
+                new TreeMap<>(estate.arrivals()),
+                new TreeMap<>(estate.rebuilds()),
+                new TreeMap<>(estate.scrubs()),
+                new TreeMap<>(estate.holds()));
     }
 
     private <T> Map<String, T> objects(Map<String, Map<String, String>> kinds, String kind, Class<T> type) {
