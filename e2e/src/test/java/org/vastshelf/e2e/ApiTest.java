@@ -40,7 +40,7 @@ class ApiTest {
             delimiter = '|',
             value = {
                 "{\"drives\":[{\"bytes\":-5}]} | drives[0].bytes is -5, must be at least 1",
-                "{\"drives\":[{\"bytes\":\"x\"}]} | drives[0].bytes is of another kind, must be a long",
+                "{\"drives\":[{\"bytes\":\"x\"}]} | drives[0].bytes is of another kind, must be a number",
                 "{\"drives\":[{\"bytes\":5000000000,\"count\":0}]} | drives[0].count is 0, must be 1 to 1000",
                 "{\"drives\":[]} | drives holds 0 drives, must be 1 to 1000",
                 "{} | drives is missing, must list drives as {\"bytes\":…,\"count\":…}",

@@ -9,6 +9,8 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.notify.Notices;
@@ -162,6 +164,41 @@ class MeetingTest {
         JsonNode definition = App.get("odile", "/api/v1/definitions/estate").json();
         assertThat(definition.path("scrubs").toString()).contains("\"ash\"").contains("300");
         Drafts.carryOut("{\"change\":\"SetScrub\",\"pool\":\"ash\",\"everyDays\":0}");
+    }
+
+    @Test
+    void a_growth_rule_that_cannot_act_freezes_nothing_and_says_so_once() {
+        Drafts.carryOut(
+                "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"stuck\",\"pool\":\"yew\",\"size\":3298534883328,"
+                        + "\"thin\":false,\"blockSize\":65536,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
+                        + "\"pace\":{\"byHand\":false,\"mibps\":0},\"growth\":{\"triggerPercent\":90,\"triggerBytes\":0,"
+                        + "\"stepPercent\":50,\"ceiling\":109951162777600,\"pause\":\"PT0S\"}}},"
+                        + "{\"change\":\"OpenShare\",\"share\":{\"name\":\"stuck\",\"volume\":\"stuck\",\"smb\":true,\"nfs\":false,"
+                        + "\"hiddenEntries\":true,\"access\":[{\"subject\":\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],"
+                        + "\"exports\":[]}}");
+        assertThat(App.post(
+                                "odile",
+                                "/api/v1/desk/operations",
+                                "{\"person\":\"suki\",\"share\":\"stuck\",\"operation\":\"WRITE\",\"path\":\"/big\","
+                                        + "\"bytes\":1099511627776}")
+                        .json()
+                        .path("allowed")
+                        .asBoolean())
+                .isTrue();
+        DSLContext db = App.bean(DSLContext.class);
+        int days = db.fetchCount(DSL.table("space_history"), DSL.field("space").eq("stuck"));
+        assertThat(App.post("odile", "/api/v1/time", "{\"hours\":96}").status()).isEqualTo(200);
+        assertThat(db.fetchCount(DSL.table("space_history"), DSL.field("space").eq("stuck")) - days)
+                .isBetween(4, 5);
+        assertThat(db.fetchCount(DSL.table("day_work"), DSL.field("done").eq(0)))
+                .isZero();
+        assertThat(db.fetchCount(
+                        DSL.table("notice"),
+                        DSL.field("subject").startsWith("Volume stuck could not grow"),
+                        DSL.field("recipient").eq("odile")))
+                .isEqualTo(1);
+        Drafts.carryOut("{\"change\":\"SetGrowth\",\"volume\":\"stuck\",\"rule\":null},"
+                + "{\"change\":\"CloseShare\",\"share\":\"stuck\"},{\"change\":\"RemoveVolume\",\"volume\":\"stuck\"}");
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.store.EstateStore;
 import tools.jackson.databind.JsonNode;
 
 /** Pools of drives that somebody brings: what rises and sinks on them, what breaks, and what waits for it. */
@@ -116,7 +117,7 @@ class PoolLifeTest {
     }
 
     @Test
-    void a_replacement_waits_for_the_rebuild_of_its_pool_and_goes_on_by_itself() {
+    void a_replacement_waits_for_the_rebuild_of_its_pool_and_goes_on_by_itself() throws Exception {
         for (int bay = 8; bay <= 11; bay++) {
             bring("fernhill/2/" + bay, "SPINNING", 6_000_000_000_000L);
         }
@@ -141,6 +142,12 @@ class PoolLifeTest {
             assertThat(browser.page.locator("#steps").textContent())
                     .contains("Pool gorse rebuilds fernhill/2/11; the next step begins when that is done");
         }
+        EstateStore estates = App.bean(EstateStore.class);
+        long version = estates.snapshot().version();
+        Thread.sleep(2_500);
+        assertThat(estates.snapshot().version())
+                .as("a rebuild that goes on makes no version")
+                .isEqualTo(version);
         App.post("odile", "/api/v1/time", "{\"hours\":240}");
         assertThat(Drafts.awaited(id, "DONE")).isEqualTo("DONE");
         JsonNode step = App.get("odile", "/api/v1/orders/" + id)

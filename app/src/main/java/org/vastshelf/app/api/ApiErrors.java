@@ -1,6 +1,8 @@
 package org.vastshelf.app.api;
 
-import java.util.Locale;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.stream.Collectors;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
@@ -66,26 +68,42 @@ class ApiErrors {
         if (cause instanceof InvalidFormatException wrong) {
             return ProblemDetail.forStatusAndDetail(
                     HttpStatus.BAD_REQUEST,
-                    field(wrong) + " is '" + shorten(String.valueOf(wrong.getValue())) + "', must be a "
-                            + wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT));
+                    field(wrong) + " is '" + shorten(String.valueOf(wrong.getValue())) + "', must be "
+                            + wanted(wrong.getTargetType()));
         }
         if (cause instanceof UnrecognizedPropertyException unknown) {
             return ProblemDetail.forStatusAndDetail(
                     HttpStatus.BAD_REQUEST, field(unknown) + " is no part of it; the OpenAPI document names all");
         }
         if (cause instanceof MismatchedInputException wrong && wrong.getTargetType() != null) {
-            String kind = wrong.getTargetType().getSimpleName().toLowerCase(Locale.ROOT);
             boolean missing = String.valueOf(wrong.getOriginalMessage()).startsWith("Cannot map `null`");
             return ProblemDetail.forStatusAndDetail(
                     HttpStatus.BAD_REQUEST,
                     (wrong.getPath().isEmpty() ? "the body" : field(wrong))
-                            + (missing ? " is missing or null, must be a " : " is of another kind, must be a ")
-                            + kind);
+                            + (missing ? " is missing or null, must be " : " is of another kind, must be ")
+                            + wanted(wrong.getTargetType()));
         }
         String message = String.valueOf(cause.getMessage());
         int source = message.indexOf("\n at [Source");
         return ProblemDetail.forStatusAndDetail(
                 HttpStatus.BAD_REQUEST, source < 0 ? message : message.substring(0, source));
+    }
+
+    /** What stands for a type in JSON, in words. */
+    private static String wanted(Class<?> type) {
+        if (type.isEnum()) {
+            return "one of "
+                    + Arrays.stream(type.getEnumConstants())
+                            .map(String::valueOf)
+                            .collect(Collectors.joining(", "));
+        }
+        if (type == boolean.class || type == Boolean.class) {
+            return "true or false";
+        }
+        if (type.isPrimitive() || Number.class.isAssignableFrom(type)) {
+            return "a number";
+        }
+        return type == String.class ? "text" : Collection.class.isAssignableFrom(type) ? "a list" : "an object";
     }
 
     /** Such as {@code drives[0].bytes}. */

@@ -36,6 +36,8 @@ class AutomaticGrowth implements DayWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(AutomaticGrowth.class);
     private static final String AUTHOR = "growth-rule";
+    private static final Duration LEAST_PAUSE = Duration.ofMinutes(10);
+    private static final Duration TOLD_AGAIN = Duration.ofDays(7);
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -115,10 +117,13 @@ class AutomaticGrowth implements DayWork {
     private boolean grow(Volume volume, Instant at) {
         GrowthRule rule = volume.growth().orElseThrow();
         Optional<GrowthStore.Growth> last = growths.last(volume.name());
+        // Asked every few seconds, one without a pause that can't act would act all day.
+        boolean justNow = last.filter(g -> Duration.between(g.at(), at).compareTo(LEAST_PAUSE) < 0)
+                .isPresent();
         boolean onItsWay = last.filter(g -> orders.isUnderWay(g.order())).isPresent();
         Optional<Duration> since = last.map(g -> Duration.between(g.at(), at));
         Bytes used = usage.load().of(volume.name()).used();
-        Optional<Bytes> next = onItsWay
+        Optional<Bytes> next = onItsWay || justNow
                 ? Optional.empty()
                 : rule.next(volume.size(), used, since).map(size -> sold(volume, rule, size));
         if (next.filter(volume.size()::equals).isPresent()
@@ -138,8 +143,9 @@ class AutomaticGrowth implements DayWork {
                     "Its rule of automatic growth acted: " + free + " were free. Order " + id + ".");
         } else {
             orders.discard(id, AUTHOR);
-            notices.tellAdministrators(
+            notices.tellAdministratorsOnce(
                     at,
+                    TOLD_AGAIN,
                     "Volume " + volume.name() + " could not grow to " + size,
                     refused.get() + ". " + free + " are free.");
         }

@@ -65,6 +65,17 @@ public class Notices {
                 .forEach(p -> tell(p.uid(), at, subject, body));
     }
 
+    /** The same, unless the same was told within this time before. */
+    public void tellAdministratorsOnce(Instant at, Duration within, String subject, String body) {
+        boolean told = db.fetchExists(
+                NOTICE,
+                NOTICE.SUBJECT.eq(subject),
+                NOTICE.AT.between(Times.stored(at.minus(within)), Times.stored(at)));
+        if (!told) {
+            tellAdministrators(at, subject, body);
+        }
+    }
+
     /** Newest first, those with a number below the given one. */
     public List<Notice> page(long before, int limit) {
         return db.selectFrom(NOTICE)
