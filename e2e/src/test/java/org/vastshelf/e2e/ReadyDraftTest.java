@@ -43,4 +43,20 @@ class ReadyDraftTest {
         org.assertj.core.api.Assertions.assertThat(order)
                 .contains("\"author\":\"odile\"", "\"carriedOutBy\":\"tomas\"", "\"state\":\"DONE\"");
     }
+
+    @Test
+    void an_operator_has_the_buttons_of_what_the_api_lets_him_run() {
+        try (Browser browser = new Browser(1280, 800).signIn("tomas")) {
+            Page page = browser.page;
+            page.navigate("/build/pools/ash");
+            page.getByText("Scrub it now").click();
+            page.waitForURL("**/build/pools/ash");
+            assertThat(page.locator("main")).containsText("runs since");
+            assertThat(page.getByText("Dissolve it")).hasCount(0);
+            page.navigate("/build?scope=fernhill");
+            assertThat(page.locator("[aria-label='Rescan for hardware of fernhill']"))
+                    .isVisible();
+        }
+        App.post("odile", "/api/v1/time", "{\"hours\":72}");
+    }
 }
