@@ -1,6 +1,7 @@
 package org.vastshelf.app.frame;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -58,7 +59,7 @@ class Frame {
     }
 
     @ModelAttribute
-    void fill(Model model, HttpServletRequest request) {
+    void fill(Model model, HttpServletRequest request, HttpServletResponse response) {
         Authentication who = SecurityContextHolder.getContext().getAuthentication();
         if (who == null || !(who.getPrincipal() instanceof Someone me)) {
             return;
@@ -71,6 +72,7 @@ class Frame {
         model.addAttribute("me", me);
         model.addAttribute("fmt", new Figures(preference.units()));
         model.addAttribute("theme", preference.theme());
+        ThemeCookie.keep(preference.theme(), request, response);
         model.addAttribute("units", preference.units().name());
         model.addAttribute("now", clock.instant());
         model.addAttribute("canMove", clock.canMove() && me.mayRun());

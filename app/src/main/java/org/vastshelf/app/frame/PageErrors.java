@@ -6,6 +6,8 @@ import org.springframework.validation.FieldError;
 import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.context.request.RequestContextHolder;
+import org.springframework.web.context.request.ServletRequestAttributes;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.multipart.support.MissingServletRequestPartException;
@@ -67,6 +69,10 @@ class PageErrors {
     private static ModelAndView page(HttpStatus status, String message) {
         ModelAndView page = new ModelAndView("error", status);
         page.addObject("message", message);
+        // Nothing that is done before a page is shown is done for one of a failure.
+        if (RequestContextHolder.currentRequestAttributes() instanceof ServletRequestAttributes here) {
+            ThemeCookie.show(here.getRequest(), page);
+        }
         return page;
     }
 }

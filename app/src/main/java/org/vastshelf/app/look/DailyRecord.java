@@ -1,7 +1,9 @@
 package org.vastshelf.app.look;
 
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
@@ -60,14 +62,15 @@ public class DailyRecord {
     }
 
     private void record(Estate estate, Usage held, LocalDate day) {
-        estate.volumes()
-                .keySet()
-                .forEach(volume -> history.record(
-                        HistoryStore.VOLUME, volume, day, held.of(volume).used()));
-        estate.pools().keySet().forEach(pool -> {
-            Bytes used = Bytes.sum(
-                    estate.volumesOn(pool).map(v -> held.of(v.name()).used()).toList());
-            history.record(HistoryStore.POOL, pool, day, used);
+        Map<String, Bytes> volumes = new LinkedHashMap<>();
+        Map<String, Bytes> pools = new LinkedHashMap<>();
+        estate.pools().keySet().forEach(pool -> pools.put(pool, Bytes.ZERO));
+        estate.volumes().values().forEach(volume -> {
+            Bytes used = held.of(volume.name()).used();
+            volumes.put(volume.name(), used);
+            pools.merge(volume.pool(), used, Bytes::plus);
         });
+        history.record(HistoryStore.VOLUME, day, volumes);
+        history.record(HistoryStore.POOL, day, pools);
     }
 }

@@ -26,6 +26,7 @@ class SecurityWiring {
         return http.securityMatcher("/api/**", "/actuator/prometheus")
                 .authorizeHttpRequests(SecurityWiring::routes)
                 .httpBasic(basic -> basic.realmName("Vast Shelf"))
+                .exceptionHandling(refused -> refused.accessDeniedHandler(new Refusals()))
                 .csrf(csrf -> csrf.disable())
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 .build();
@@ -36,6 +37,7 @@ class SecurityWiring {
     SecurityFilterChain pages(HttpSecurity http) throws Exception {
         return http.authorizeHttpRequests(SecurityWiring::routes)
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/", false))
+                .exceptionHandling(refused -> refused.accessDeniedHandler(new Refusals()))
                 .logout(out -> out.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"))
                 .headers(headers -> headers.contentSecurityPolicy(csp -> csp.policyDirectives(POLICY))
                         .referrerPolicy(r -> r.policy(

@@ -8,7 +8,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.unit.Bytes;
@@ -28,9 +30,13 @@ public class HistoryStore {
 
     /** Histories of all spaces of a kind that have been watched long enough. */
     public Map<String, History> all(String kind) {
+        return where(SPACE_HISTORY.KIND.eq(kind));
+    }
+
+    private Map<String, History> where(Condition which) {
         Map<String, List<History.DayUse>> days = new LinkedHashMap<>();
         db.selectFrom(SPACE_HISTORY)
-                .where(SPACE_HISTORY.KIND.eq(kind))
+                .where(which)
                 .orderBy(SPACE_HISTORY.SPACE, SPACE_HISTORY.DAY)
                 .forEach(row -> days.computeIfAbsent(row.getSpace(), s -> new ArrayList<>())
                         .add(new History.DayUse(row.getDay(), Bytes.of(row.getUsedBytes()))));
@@ -40,20 +46,27 @@ public class HistoryStore {
     }
 
     public Optional<History> of(String kind, String space) {
-        return Optional.ofNullable(all(kind).get(space));
+        return Optional.ofNullable(where(SPACE_HISTORY.KIND.eq(kind).and(SPACE_HISTORY.SPACE.eq(space)))
+                .get(space));
     }
 
     public Optional<LocalDate> lastDay() {
-        return Optional.ofNullable(db.select(org.jooq.impl.DSL.max(SPACE_HISTORY.DAY))
-                .from(SPACE_HISTORY)
-                .fetchOne(0, LocalDate.class));
+        return Optional.ofNullable(
+                db.select(DSL.max(SPACE_HISTORY.DAY)).from(SPACE_HISTORY).fetchOne(0, LocalDate.class));
     }
 
-    public void record(String kind, String space, LocalDate day, Bytes used) {
-        db.insertInto(SPACE_HISTORY)
-                .values(kind, space, day, used.value())
-                .onDuplicateKeyUpdate()
-                .set(SPACE_HISTORY.USED_BYTES, used.value())
+    /** What spaces of a kind held at the end of a day, all in one batch. */
+    public void record(String kind, LocalDate day, Map<String, Bytes> used) {
+        if (used.isEmpty()) {
+            return;
+        }
+        var insert = db.insertInto(
+                SPACE_HISTORY, SPACE_HISTORY.KIND, SPACE_HISTORY.SPACE, SPACE_HISTORY.DAY, SPACE_HISTORY.USED_BYTES);
+        for (Map.Entry<String, Bytes> space : used.entrySet()) {
+            insert = insert.values(kind, space.getKey(), day, space.getValue().value());
+        }
+        insert.onDuplicateKeyUpdate()
+                .set(SPACE_HISTORY.USED_BYTES, DSL.excluded(SPACE_HISTORY.USED_BYTES))
                 .execute();
     }
 }
