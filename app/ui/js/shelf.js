@@ -220,8 +220,4 @@
       row.hidden = !row.textContent.toLowerCase().includes(text);
     });
   });
-
-  document.addEventListener('change', (event) => {
-    if (event.target.matches('[data-submit]')) event.target.form.submit();
-  });
 })();

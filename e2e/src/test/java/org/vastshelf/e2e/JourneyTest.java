@@ -33,6 +33,7 @@ class JourneyTest {
         page.waitForURL("**/build/new/pool**");
         page.waitForLoadState();
         page.locator("select[name=server]").selectOption("dewpond");
+        page.getByText("Choose its drives").press("Enter");
         assertThat(page.locator(".bay-choice")).hasCount(3);
         for (int bay = 1; bay <= 3; bay++) {
             page.locator("input[value='dewpond/1/" + bay + "']").focus();

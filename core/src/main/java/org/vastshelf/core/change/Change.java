@@ -11,7 +11,6 @@ import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
-import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
@@ -75,8 +74,7 @@ public sealed interface Change {
     record SetLimit(LimitRule rule) implements Change {
         @Override
         public String title() {
-            return "Limit " + rule.share() + " " + rule.path()
-                    + (rule.eachChild() || rule.apart() != Apart.NOBODY ? ", " + rule.whose() : "");
+            return "Limit " + rule.title();
         }
     }
 

@@ -344,7 +344,7 @@ public sealed interface Step {
     record SetLimit(LimitRule rule, Optional<LimitRule> before) implements Step {
         @Override
         public String title() {
-            return (before.isPresent() ? "Change limit " : "Set limit ") + rule.key();
+            return (before.isPresent() ? "Change the limit of " : "Set the limit of ") + rule.title();
         }
 
         @Override
@@ -356,12 +356,14 @@ public sealed interface Step {
         public Optional<String> obstacle(Estate estate) {
             return unless(
                     Optional.ofNullable(estate.limits().get(rule.key())).equals(before),
-                    "limit " + rule.key() + " was changed meanwhile");
+                    "the limit of " + rule.title() + " was changed meanwhile");
         }
 
         @Override
         public Optional<String> undoObstacle(Estate estate, Usage usage) {
-            return unless(rule.equals(estate.limits().get(rule.key())), "limit " + rule.key() + " was changed since");
+            return unless(
+                    rule.equals(estate.limits().get(rule.key())),
+                    "the limit of " + rule.title() + " was changed since");
         }
 
         @Override
@@ -378,7 +380,7 @@ public sealed interface Step {
     record DropLimit(LimitRule rule) implements Step {
         @Override
         public String title() {
-            return "Drop limit " + rule.key();
+            return "Drop the limit of " + rule.title();
         }
 
         @Override
@@ -389,12 +391,14 @@ public sealed interface Step {
         @Override
         public Optional<String> obstacle(Estate estate) {
             return unless(
-                    rule.equals(estate.limits().get(rule.key())), "limit " + rule.key() + " was changed meanwhile");
+                    rule.equals(estate.limits().get(rule.key())),
+                    "the limit of " + rule.title() + " was changed meanwhile");
         }
 
         @Override
         public Optional<String> undoObstacle(Estate estate, Usage usage) {
-            return unless(!estate.limits().containsKey(rule.key()), "limit " + rule.key() + " was set again since");
+            return unless(
+                    !estate.limits().containsKey(rule.key()), "the limit of " + rule.title() + " was set again since");
         }
 
         @Override

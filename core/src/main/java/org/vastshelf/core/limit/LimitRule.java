@@ -65,11 +65,15 @@ public record LimitRule(
 
     /** Share, folder and who has accounts; one rule for each such key. No path has two slashes together. */
     public String key() {
-        String where = share + ":" + path;
         if (apart != Apart.NOBODY) {
-            return where + "//" + apart.title();
+            return share + ":" + (path.isRoot() ? "" : path) + "//" + apart.title();
         }
-        return where + (eachChild ? (path.isRoot() ? "*" : "/*") : "");
+        return share + ":" + path + (eachChild ? (path.isRoot() ? "*" : "/*") : "");
+    }
+
+    /** In words, such as "homes /, each child folder". */
+    public String title() {
+        return share + " " + path + (eachChild || apart != Apart.NOBODY ? ", " + whose() : "");
     }
 
     /** Who has an account, in words. */
