@@ -111,9 +111,7 @@ class ApiTest {
                 .isEqualTo(200);
         assertThat(App.post("odile", "/api/v1/orders/" + id + "/take-back", "").status())
                 .isEqualTo(200);
-        App.bean(org.vastshelf.app.orders.OrderRunner.class).run();
-        JsonNode after = App.get("odile", "/api/v1/orders/" + id).json().path("order");
-        assertThat(after.path("state").asString()).isEqualTo("TAKEN_BACK");
+        assertThat(Drafts.awaited(id, "TAKEN_BACK")).isEqualTo("TAKEN_BACK");
         assertThat(App.get("odile", "/api/v1/pools").text()).doesNotContain("hazel");
     }
 
