@@ -15,7 +15,7 @@ import tools.jackson.databind.json.JsonMapper;
 @Execution(ExecutionMode.CONCURRENT)
 class ChaosTest {
 
-    private static final int ROUNDS = Integer.getInteger("vastshelf.chaos", 3);
+    private static final int ROUNDS = Integer.getInteger("vastshelf.chaos", 2);
     /** So many rounds on one database, the first third of them compared exactly. */
     private static final int EACH = 25;
 
