@@ -2,7 +2,6 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -10,10 +9,8 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.ledger.Ledgers;
-import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -27,6 +24,7 @@ final class Chaos {
     private final JsonMapper json;
     private final Random random;
     private final ChaosMoves moves;
+    private final RigEstate seen;
     private int done;
     private int takenBack;
     private int refused;
@@ -35,6 +33,7 @@ final class Chaos {
         this.rig = rig;
         this.json = json;
         this.random = new Random(seed);
+        this.seen = new RigEstate(rig, json);
         this.moves = new ChaosMoves(random);
     }
 
@@ -48,8 +47,8 @@ final class Chaos {
 
     /** One order, one kill, one restart, one look. */
     void round() throws Exception {
-        Estate before = estate();
-        Usage usage = usage();
+        Estate before = seen.estate();
+        Usage usage = seen.usage();
         List<Change> changes = List.of(moves.change(before), moves.change(before));
         Plan plan = Planner.plan(before, usage, changes);
         // Now and then a refused order goes in too; mostly they are drawn again until one can be carried out.
@@ -97,7 +96,7 @@ final class Chaos {
                     .path("state")
                     .asString();
         }
-        Estate after = estate();
+        Estate after = seen.estate();
         assertThat(Ledgers.ofEstate(after, usage).label()).isNotNull();
         for (JsonNode pool : json.readTree(rig.get("/api/v1/pools?limit=1000")).path("items")) {
             long sum = 0;
@@ -116,23 +115,5 @@ final class Chaos {
             assertThat(after).as("order " + id + " is taken back whole").isEqualTo(before);
             takenBack++;
         }
-    }
-
-    private Estate estate() throws Exception {
-        return json.readValue(rig.get("/api/v1/definitions/estate"), EstateDefinition.class)
-                .toEstate();
-    }
-
-    private Usage usage() throws Exception {
-        Map<String, Usage.Held> held = new HashMap<>();
-        for (JsonNode volume :
-                json.readTree(rig.get("/api/v1/volumes?limit=1000")).path("items")) {
-            held.put(
-                    volume.path("volume").path("name").asString(),
-                    new Usage.Held(
-                            Bytes.of(volume.path("liveBytes").asLong()),
-                            Bytes.of(volume.path("snapshotBytes").asLong())));
-        }
-        return new Usage(held);
     }
 }

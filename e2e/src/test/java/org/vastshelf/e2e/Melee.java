@@ -18,11 +18,8 @@ import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.EstateDefinition;
-import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.invariant.Invariants;
-import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -46,6 +43,7 @@ final class Melee {
     private final String database;
     private final Random random;
     private final ChaosMoves moves;
+    private final RigEstate seen;
     private final Map<Long, String> ends = new HashMap<>();
 
     Melee(CrashRig rig, JsonMapper json, String database, long seed) {
@@ -53,6 +51,7 @@ final class Melee {
         this.json = json;
         this.database = database;
         this.random = new Random(seed);
+        this.seen = new RigEstate(rig, json);
         this.moves = new ChaosMoves(random);
     }
 
@@ -64,7 +63,7 @@ final class Melee {
     }
 
     void round() throws Exception {
-        Estate before = estate();
+        Estate before = seen.estate();
         List<Callable<Void>> works = new ArrayList<>();
         for (int i = 0; i < ORDERS; i++) {
             List<Change> changes = List.of(moves.change(before), moves.change(before));
@@ -176,23 +175,9 @@ final class Melee {
         return open;
     }
 
-    private Estate estate() throws Exception {
-        return json.readValue(rig.get("/api/v1/definitions/estate"), EstateDefinition.class)
-                .toEstate();
-    }
-
     private void check() throws Exception {
-        Map<String, Usage.Held> held = new HashMap<>();
-        for (JsonNode volume :
-                json.readTree(rig.get("/api/v1/volumes?limit=1000")).path("items")) {
-            held.put(
-                    volume.path("volume").path("name").asString(),
-                    new Usage.Held(
-                            Bytes.of(volume.path("liveBytes").asLong()),
-                            Bytes.of(volume.path("snapshotBytes").asLong())));
-        }
-        Estate estate = estate();
-        assertThat(Invariants.of(estate, new Usage(held))).isEmpty();
+        Estate estate = seen.estate();
+        assertThat(Invariants.of(estate, seen.usage())).isEmpty();
         pages(estate);
         sums();
     }

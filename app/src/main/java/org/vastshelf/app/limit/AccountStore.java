@@ -189,14 +189,11 @@ public class AccountStore implements EstateFollower {
         if (rule.apart() == Apart.NOBODY) {
             beginFolders(rule);
         } else {
-            owned(rule).forEach((owner, bytes) -> {
-                open(new Key(rule, rule.path(), owner));
-                set(rule, owner, bytes);
-            });
+            owned(rule).forEach((owner, bytes) -> set(rule, owner, bytes));
         }
     }
 
-    /** What each owner has below the folder of a rule, counted by its files. */
+    /** What each owner has below the folder of a rule, counted by its files; those of nobody count for nobody. */
     Map<String, Long> owned(LimitRule rule) {
         Field<String> owner = rule.apart() == Apart.PERSON ? FILE.OWNER : FILE.OWNER_GROUP;
         byte[] below = PathBytes.of(rule.path().isRoot() ? "/" : rule.path() + "/");
@@ -207,7 +204,7 @@ public class AccountStore implements EstateFollower {
                 .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO))
                 .join(FILE)
                 .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO), FILE.FOLDER_NO.eq(FOLDER.NO))
-                .where(CATALOGUE.NAME.eq(rule.share()), FILE.COUNTED.eq(1))
+                .where(CATALOGUE.NAME.eq(rule.share()), FILE.COUNTED.eq(1), owner.ne(""))
                 .and(FOLDER.PATH_HASH
                         .eq(hash(rule.path()))
                         .or(DSL.condition("LEFT({0}, {1}) = {2}", FOLDER.PATH, DSL.val(below.length), DSL.val(below))))
@@ -223,12 +220,14 @@ public class AccountStore implements EstateFollower {
                 .fetchMap(row -> PathBytes.shown(row.value1()), row -> row.value2());
     }
 
-    /** Puts right what an owner is said to hold. */
+    /** Puts right what an owner is said to hold, who may have had no account. */
     void set(LimitRule rule, String owner, long bytes) {
+        Key key = new Key(rule, rule.path(), owner);
+        open(key);
         db.update(ACCOUNT)
                 .set(ACCOUNT.USED_BYTES, bytes)
                 .set(ACCOUNT.FULLNESS, fullness())
-                .where(new Key(rule, rule.path(), owner).is())
+                .where(key.is())
                 .execute();
     }
 

@@ -8,9 +8,12 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Result;
 import org.jooq.impl.DSL;
@@ -148,35 +151,33 @@ class RoadStore {
                     .set(FILE.CATALOGUE_NO, place.catalogue())
                     .set(FILE.FOLDER_NO, place.folder())
                     .set(FILE.NAME, file.name())
-                    .set(FILE.BYTES, file.bytes())
-                    .set(FILE.ALLOCATED, file.allocated())
-                    .set(FILE.OWNER, file.owner())
-                    .set(FILE.OWNER_GROUP, file.group())
-                    .set(FILE.MODIFIED_AT, file.modified())
-                    .set(FILE.ACCESSED_AT, file.accessed())
-                    .set(FILE.CHANGED_AT, file.changed())
-                    .set(FILE.KIND, file.kind().ordinal())
+                    .set(contents(file, content))
                     .set(FILE.COUNTED, 1)
-                    .set(FILE.FAST_ON, "")
-                    .set(FILE.CONTENT_NO, content)
                     .execute();
         } catch (DuplicateKeyException raced) {
             throw new Transactions.RunAgain("another save made the same file", raced);
         }
     }
 
+    /** What a save sets, whether a file was there or not; it begins on the bulk part. */
+    private static Map<Field<?>, Object> contents(FileRow file, @Nullable Long content) {
+        Map<Field<?>, Object> columns = new HashMap<>();
+        columns.put(FILE.BYTES, file.bytes());
+        columns.put(FILE.ALLOCATED, file.allocated());
+        columns.put(FILE.OWNER, file.owner());
+        columns.put(FILE.OWNER_GROUP, file.group());
+        columns.put(FILE.MODIFIED_AT, file.modified());
+        columns.put(FILE.ACCESSED_AT, file.accessed());
+        columns.put(FILE.CHANGED_AT, file.changed());
+        columns.put(FILE.KIND, file.kind().ordinal());
+        columns.put(FILE.FAST_ON, "");
+        columns.put(FILE.CONTENT_NO, content);
+        return columns;
+    }
+
     void replace(Place place, FileRow file, @Nullable Long content) {
         db.update(FILE)
-                .set(FILE.BYTES, file.bytes())
-                .set(FILE.ALLOCATED, file.allocated())
-                .set(FILE.OWNER, file.owner())
-                .set(FILE.OWNER_GROUP, file.group())
-                .set(FILE.MODIFIED_AT, file.modified())
-                .set(FILE.ACCESSED_AT, file.accessed())
-                .set(FILE.CHANGED_AT, file.changed())
-                .set(FILE.KIND, file.kind().ordinal())
-                .set(FILE.FAST_ON, "")
-                .set(FILE.CONTENT_NO, content)
+                .set(contents(file, content))
                 .where(
                         FILE.CATALOGUE_NO.eq(place.catalogue()),
                         FILE.FOLDER_NO.eq(place.folder()),
