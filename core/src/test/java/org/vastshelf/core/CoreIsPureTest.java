@@ -24,6 +24,7 @@ class CoreIsPureTest {
                     "java.security",
                     "java.time..",
                     "java.util..",
+                    "org.dmfs.rfc5545..",
                     "org.hipparchus..",
                     "org.jspecify..");
 

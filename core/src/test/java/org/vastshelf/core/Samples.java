@@ -3,7 +3,6 @@ package org.vastshelf.core;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.vastshelf.core.estate.AccessRule;
@@ -13,11 +12,12 @@ import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
 /** Small estates and rules for tests. */
@@ -36,19 +36,11 @@ public final class Samples {
         for (int i = 0; i < labels.size(); i++) {
             drives.add(Drive.fresh("hill", 1, i + 1, Bytes.of(labels.get(i)), DriveKind.SPINNING));
         }
-        return new Estate(
-                Map.of("site", new Site("site", "Site")),
-                Map.of("hill", SERVER),
-                Map.of("hill/1", new Enclosure("hill", 1, Math.max(1, labels.size()), "")),
-                Estate.keyed(drives, Drive::key),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of());
+        return Estate.EMPTY
+                .with(Kinds.SITE, new Site("site", "Site"))
+                .with(Kinds.SERVER, SERVER)
+                .with(Kinds.ENCLOSURE, new Enclosure("hill", 1, Math.max(1, labels.size()), ""))
+                .with(Kinds.DRIVE, drives);
     }
 
     /** The estate with solid-state drives in these bays. */

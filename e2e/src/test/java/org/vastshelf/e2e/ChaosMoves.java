@@ -5,6 +5,8 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
@@ -43,27 +45,28 @@ final class ChaosMoves {
                 .toList());
         return switch (random.nextInt(11)) {
             case 0 ->
-                new Change.ComposePool(
+                new PoolChange.ComposePool(
                         "fig-" + random.nextInt(1_000), "fernhill", some, one(List.of(Layout.values())), 0, false, 1);
             case 1 ->
-                new Change.ComposeVolume(Volume.plain(
+                new VolumeChange.ComposeVolume(Volume.plain(
                         "new-" + random.nextInt(1_000), pool, Bytes.gib(1 + random.nextInt(900)), true, 65_536, 85));
             case 2 ->
-                new Change.ResizeVolume(
+                new VolumeChange.ResizeVolume(
                         volume, estate.volumes().get(volume).size().plus(Bytes.gib(1 + random.nextInt(500))));
-            case 3 -> new Change.MoveVolume(volume, pool, 2_000);
-            case 4 -> new Change.AddSpares(pool, some);
-            case 5 -> new Change.SetPoolReserve(pool, Bytes.gib(random.nextInt(3_000)));
-            case 6 -> new Change.AddGroup(pool, some, one(List.of(Layout.RAID_1, Layout.RAID_5)), false, false);
+            case 3 -> new VolumeChange.MoveVolume(volume, pool, 2_000);
+            case 4 -> new PoolChange.AddSpares(pool, some);
+            case 5 -> new PoolChange.SetPoolReserve(pool, Bytes.gib(random.nextInt(3_000)));
+            case 6 -> new PoolChange.AddGroup(pool, some, one(List.of(Layout.RAID_1, Layout.RAID_5)), false, false);
             case 7 ->
-                new Change.ReplaceDrives(
+                new PoolChange.ReplaceDrives(
                         pool,
-                        List.of(new Change.Swap(
+                        List.of(new PoolChange.Swap(
                                 one(estate.pools().get(pool).members()), free.isEmpty() ? "none" : free.getFirst())),
                         random.nextBoolean());
-            case 8 -> new Change.ConvertVolume(volume, random.nextBoolean());
-            case 9 -> new Change.SetAlarm(volume, 50 + random.nextInt(50));
-            default -> new Change.DissolvePool(one(List.copyOf(estate.pools().keySet())));
+            case 8 -> new VolumeChange.ConvertVolume(volume, random.nextBoolean());
+            case 9 -> new VolumeChange.SetAlarm(volume, 50 + random.nextInt(50));
+            default ->
+                new PoolChange.DissolvePool(one(List.copyOf(estate.pools().keySet())));
         };
     }
 

@@ -26,12 +26,12 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.limit.Account;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
 /** Many at once on the one road: everybody gets an answer, no limit is passed, and the sums are those of the rows. */

@@ -7,6 +7,7 @@ import org.junit.jupiter.api.Test;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateDefinition;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Rescan;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
@@ -56,7 +57,8 @@ class LargeEstateTest {
                 .allSatisfy(a -> assertThat(a.drives()).hasSize(a.enclosure().bays()));
         assertThat(seen.drives()).as("nothing is taken in").isEqualTo(demo.drives());
         assertThat(Rescan.merged(seen, "fernhill", List.of()).arrivals()).isEmpty();
-        Estate known = seen.withEnclosure(seen.arrivals().get("fernhill/4").enclosure());
+        Estate known =
+                seen.with(Kinds.ENCLOSURE, seen.arrivals().get("fernhill/4").enclosure());
         assertThat(Rescan.merged(known, "fernhill", DemoDock.seenBy("fernhill")).arrivals())
                 .containsOnlyKeys("fernhill/5");
     }

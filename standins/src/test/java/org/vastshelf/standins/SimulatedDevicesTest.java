@@ -10,13 +10,14 @@ import java.time.Instant;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.vastshelf.core.change.PoolStep;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.standins.device.SimulatedDevices;
 
 class SimulatedDevicesTest {
 
     private static final Instant START = Instant.parse("2026-03-02T08:00:00Z");
-    private static final Step STEP = new Step.CheckSurfaces(List.of(), Duration.ofHours(19));
+    private static final Step STEP = new PoolStep.CheckSurfaces(List.of(), Duration.ofHours(19));
 
     @TempDir
     Path folder;

@@ -15,7 +15,7 @@ import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.TemplateStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.EstateChange;
 import org.vastshelf.core.definition.VolumeTemplate;
 import org.vastshelf.core.estate.EstateDefinition;
 
@@ -44,7 +44,7 @@ class DefinitionsApi {
     @PostMapping("/api/v1/definitions/estate")
     @ResponseStatus(HttpStatus.CREATED)
     Order make(@AuthenticationPrincipal Someone me, @RequestBody EstateDefinition definition) {
-        return orders.create(me.getName(), List.of(new Change.ApplyEstate(definition)));
+        return orders.create(me.getName(), List.of(new EstateChange.ApplyEstate(definition)));
     }
 
     @GetMapping("/api/v1/definitions/templates")

@@ -19,6 +19,7 @@ import org.vastshelf.app.trace.AuditVerification;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
@@ -26,7 +27,6 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
 /** The estate as it is. Lists are paged by the name after which to go on. */

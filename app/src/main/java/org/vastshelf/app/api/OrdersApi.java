@@ -12,8 +12,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.orders.Order;
-import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.core.change.Change;
@@ -26,11 +26,11 @@ import org.vastshelf.core.change.Wait;
 class OrdersApi {
 
     private final OrderService orders;
-    private final OrderRunner runner;
+    private final AgendaRunner agenda;
 
-    OrdersApi(OrderService orders, OrderRunner runner) {
+    OrdersApi(OrderService orders, AgendaRunner agenda) {
         this.orders = orders;
-        this.runner = runner;
+        this.agenda = agenda;
     }
 
     record Draft(@Nullable List<Change> changes) {}
@@ -95,7 +95,7 @@ class OrdersApi {
     @PostMapping("/api/v1/orders/{id}/carry-out")
     OrderView carryOut(@AuthenticationPrincipal Someone me, @PathVariable long id) {
         orders.carryOut(id, me.getName());
-        runner.run();
+        agenda.run();
         return view(orders.order(id));
     }
 
@@ -108,14 +108,14 @@ class OrdersApi {
     @PostMapping("/api/v1/orders/{id}/go-on")
     OrderView goOn(@AuthenticationPrincipal Someone me, @PathVariable long id) {
         orders.goOn(id, me.getName());
-        runner.run();
+        agenda.run();
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/take-back")
     OrderView takeBack(@AuthenticationPrincipal Someone me, @PathVariable long id) {
         orders.takeBack(id, me.getName());
-        runner.run();
+        agenda.run();
         return view(orders.order(id));
     }
 

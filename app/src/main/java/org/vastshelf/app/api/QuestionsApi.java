@@ -14,7 +14,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.Replacements;
 import org.vastshelf.core.definition.WhatIf;
 import org.vastshelf.core.estate.Estate;
@@ -99,7 +99,7 @@ class QuestionsApi {
                 .toList();
     }
 
-    record Swaps(@Nullable List<Change.Swap> swaps) {}
+    record Swaps(@Nullable List<PoolChange.Swap> swaps) {}
 
     /** What a pool has after each drive that is replaced. */
     @PostMapping("/api/v1/pools/{name}/replacement")
@@ -108,7 +108,7 @@ class QuestionsApi {
         return Replacements.stages(
                 estate,
                 usage.load(),
-                new Change.ReplaceDrives(
+                new PoolChange.ReplaceDrives(
                         pool(estate, name).name(), asked.swaps == null ? List.of() : asked.swaps, true));
     }
 

@@ -20,7 +20,7 @@ import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.TemplateStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.EstateChange;
 import org.vastshelf.core.definition.VolumeTemplate;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateDefinition;
@@ -124,7 +124,7 @@ class DefinitionsController {
             if (text.contains("\"" + EstateDefinition.FORMAT + "\"")) {
                 orders.add(
                         me.getName(),
-                        new Change.ApplyEstate(Whole.require(json.readValue(text, EstateDefinition.class))));
+                        new EstateChange.ApplyEstate(Whole.require(json.readValue(text, EstateDefinition.class))));
             } else {
                 templates.keep(json.readValue(text, VolumeTemplate.class));
             }

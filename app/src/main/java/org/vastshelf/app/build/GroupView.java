@@ -46,7 +46,6 @@ public record GroupView(
                 Bytes.ZERO,
                 Bytes.ZERO,
                 pool.pace(),
-                pool.fastAsCache(),
-                pool.lift());
+                pool.fastAsCache());
     }
 }

@@ -17,7 +17,7 @@ import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.layout.Layout;
@@ -136,7 +136,7 @@ class PoolComposer {
                     .orElseThrow(() -> new IllegalArgumentException("no layout is chosen, choose one of the table"));
             orders.add(
                     me.getName(),
-                    new Change.ComposePool(
+                    new PoolChange.ComposePool(
                             form.name(),
                             form.server(),
                             form.drives(),

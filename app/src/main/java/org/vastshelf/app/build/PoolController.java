@@ -6,19 +6,25 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
@@ -71,7 +77,7 @@ class PoolController {
         return add(
                 me,
                 name,
-                () -> new Change.AddGroup(name, given(drives, model), layout, fast, part.equals("cache")),
+                () -> new PoolChange.AddGroup(name, given(drives, model), layout, fast, part.equals("cache")),
                 model);
     }
 
@@ -82,13 +88,13 @@ class PoolController {
             @RequestParam int group,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new Change.AddDrives(name, group, given(drives, model)), model);
+        return add(me, name, () -> new PoolChange.AddDrives(name, group, given(drives, model)), model);
     }
 
     @PostMapping("/build/pools/{name}/remove-group")
     String removeGroup(
             @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam int group, Model model) {
-        return add(me, name, () -> new Change.RemoveGroup(name, group), model);
+        return add(me, name, () -> new PoolChange.RemoveGroup(name, group), model);
     }
 
     @PostMapping("/build/pools/{name}/spares")
@@ -97,7 +103,7 @@ class PoolController {
             @PathVariable String name,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new Change.AddSpares(name, given(drives, model)), model);
+        return add(me, name, () -> new PoolChange.AddSpares(name, given(drives, model)), model);
     }
 
     @PostMapping("/build/pools/{name}/release-spares")
@@ -106,13 +112,13 @@ class PoolController {
             @PathVariable String name,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new Change.ReleaseSpares(name, given(drives, model)), model);
+        return add(me, name, () -> new PoolChange.ReleaseSpares(name, given(drives, model)), model);
     }
 
     @PostMapping("/build/pools/{name}/reserve")
     String reserve(
             @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String size, Model model) {
-        return add(me, name, () -> new Change.SetPoolReserve(name, share(name, size)), model);
+        return add(me, name, () -> new PoolChange.SetPoolReserve(name, share(name, size)), model);
     }
 
     /** A size, or a share of the pool's data bytes. */
@@ -138,45 +144,55 @@ class PoolController {
         return add(
                 me,
                 name,
-                () -> new Change.ReservePool(
+                () -> new PoolChange.ReservePool(
                         name, server, SizeText.parse("reservation", size, Bytes.tib(1), Bytes.tib(4_096)), pace),
                 model);
     }
 
     @PostMapping("/build/pools/{name}/take-space")
     String takeSpace(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
-        return add(me, name, () -> new Change.TakeSpace(name), model);
+        return add(me, name, () -> new PoolChange.TakeSpace(name), model);
     }
 
     @PostMapping("/build/pools/{name}/scrub")
     String scrub(
-            @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String days, Model model) {
-        return add(me, name, () -> new Change.SetScrub(name, WholeNumbers.whole("scrub schedule", days)), model);
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String name,
+            @ModelAttribute ScheduleForm when,
+            Model model) {
+        model.addAttribute("typedScrub", when);
+        return add(
+                me,
+                name,
+                () -> when.schedule()
+                        .<Change>map(schedule -> new RuleChange.SetRule(new ScrubRule(name, schedule)))
+                        .orElseGet(() -> new RuleChange.DropRule(Kinds.SCRUBBING.name(), name)),
+                model);
     }
 
     @PostMapping("/build/pools/{name}/lift")
     String lift(
             @AuthenticationPrincipal Someone me,
             @PathVariable String name,
-            @RequestParam String everyDays,
+            @ModelAttribute ScheduleForm when,
             @RequestParam String hours,
             @RequestParam String limit,
             Model model) {
+        model.addAttribute("typedLift", when);
         return add(
                 me,
                 name,
-                () -> new Change.SetLift(
+                () -> new RuleChange.SetRule(new LiftRule(
                         name,
-                        new LiftRule(
-                                WholeNumbers.whole("days between lifts", everyDays),
-                                WholeNumbers.whole("hours of a lift", hours),
-                                WholeNumbers.whole("limit of a lift", limit))),
+                        when.schedule(),
+                        WholeNumbers.whole("hours of a lift", hours),
+                        WholeNumbers.whole("limit of a lift", limit))),
                 model);
     }
 
     @PostMapping("/build/pools/{name}/dissolve")
     String dissolve(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
-        return add(me, name, () -> new Change.DissolvePool(name), model);
+        return add(me, name, () -> new PoolChange.DissolvePool(name), model);
     }
 
     /** Members of a pool by key, for the page on which they are replaced. */

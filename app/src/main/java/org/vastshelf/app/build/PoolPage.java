@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import org.vastshelf.app.frame.LedgerPicture;
@@ -12,13 +13,17 @@ import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.lift.Lifts;
 import org.vastshelf.app.look.Forecasts;
+import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Scrub;
+import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
@@ -109,7 +114,16 @@ class PoolPage {
                 estate.rebuildsOf(name).stream()
                         .map(r -> new RebuildView(r, Rebuilds.expectedEnd(estate, r)))
                         .toList());
-        model.addAttribute("scrub", estate.scrubs().getOrDefault(name, Scrub.never(name)));
+        model.addAttribute("scrub", estate.find(Kinds.SCRUB, name).orElse(Scrub.none(name)));
+        model.addAttribute(
+                "scrubWhen",
+                ScheduleForm.of(
+                        typed(model, "typedScrub"),
+                        estate.find(Kinds.SCRUBBING, name).map(ScrubRule::when)));
+        LiftRule liftRule = LiftRule.of(estate, name);
+        model.addAttribute("liftRule", liftRule);
+        model.addAttribute("liftWhen", ScheduleForm.of(typed(model, "typedLift"), liftRule.when()));
+        model.addAttribute("rhythms", ScheduleForm.hourly());
         model.addAttribute("findings", damaged.of(name));
         model.addAttribute("spares", SpareFit.of(estate, pool));
         model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
@@ -137,6 +151,10 @@ class PoolPage {
         model.addAttribute(
                 "untaken", pool.groups().stream().anyMatch(g -> !g.counted().isEmpty()));
         return "pool";
+    }
+
+    private static @Nullable ScheduleForm typed(Model model, String name) {
+        return (ScheduleForm) model.getAttribute(name);
     }
 
     /** Odds that one of the groups loses data; groups are independent. */

@@ -20,8 +20,8 @@ import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
-import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Outlook;
+import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.Replacements;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
@@ -86,7 +86,7 @@ class ReplaceController {
         }
     }
 
-    private Change.ReplaceDrives change(String name, Choice choice) {
+    private PoolChange.ReplaceDrives change(String name, Choice choice) {
         if (choice.old.isEmpty() || choice.old.size() != choice.next.size()) {
             throw new IllegalArgumentException(choice.old.size() + " members and " + choice.next.size()
                     + " new drives are chosen, must be equally many and at least 1");
@@ -94,11 +94,11 @@ class ReplaceController {
         Estate estate = estates.load();
         List<String> old = bySize(estate, choice.old);
         List<String> next = bySize(estate, choice.next);
-        List<Change.Swap> swaps = new ArrayList<>();
+        List<PoolChange.Swap> swaps = new ArrayList<>();
         for (int i = 0; i < old.size(); i++) {
-            swaps.add(new Change.Swap(old.get(i), next.get(i)));
+            swaps.add(new PoolChange.Swap(old.get(i), next.get(i)));
         }
-        return new Change.ReplaceDrives(name, swaps, choice.takeSpace);
+        return new PoolChange.ReplaceDrives(name, swaps, choice.takeSpace);
     }
 
     private static List<String> bySize(Estate estate, List<String> keys) {

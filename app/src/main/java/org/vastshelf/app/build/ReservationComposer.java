@@ -11,7 +11,7 @@ import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.unit.Bytes;
@@ -93,7 +93,7 @@ class ReservationComposer {
                     .tebibytes();
             orders.add(
                     me.getName(),
-                    new Change.ReservePool(form.name(), form.server(), Bytes.tib(tebibytes), form.pace()));
+                    new PoolChange.ReservePool(form.name(), form.server(), Bytes.tib(tebibytes), form.pace()));
             return "redirect:/build?scope=" + form.server();
         } catch (IllegalArgumentException refused) {
             return show(form, String.valueOf(refused.getMessage()), model);

@@ -18,10 +18,10 @@ import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
-import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.FileSystemKind;
@@ -112,7 +112,7 @@ class VolumeComposer {
         try {
             Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
             model.addAttribute("pace", volume.pace().of(volume.size(), pool.pace()));
-            Plan plan = Planner.plan(estate, held, List.of(new Change.ComposeVolume(volume)));
+            Plan plan = Planner.plan(estate, held, List.of(new VolumeChange.ComposeVolume(volume)));
             if (plan.isRefused()) {
                 plan.checks().stream()
                         .filter(c -> c.verdict() == Check.Verdict.REFUSE)
@@ -130,7 +130,7 @@ class VolumeComposer {
     @PostMapping("/build/new/volume")
     String addVolume(@AuthenticationPrincipal Someone me, @ModelAttribute VolumeForm form, Model model) {
         try {
-            orders.add(me.getName(), new Change.ComposeVolume(form.volume(form.name())));
+            orders.add(me.getName(), new VolumeChange.ComposeVolume(form.volume(form.name())));
             return "redirect:/build?scope=" + form.pool();
         } catch (IllegalArgumentException refused) {
             return showVolume(me, form, refused.getMessage(), model);
@@ -171,7 +171,6 @@ class VolumeComposer {
                     kind,
                     encrypted,
                     pace(),
-                    Optional.empty(),
                     Optional.empty());
         }
 

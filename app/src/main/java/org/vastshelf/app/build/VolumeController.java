@@ -1,6 +1,5 @@
 package org.vastshelf.app.build;
 
-import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -16,15 +15,19 @@ import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.GrowthStore;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.RuleChange;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -83,8 +86,15 @@ class VolumeController {
         model.addAttribute("managed", server.managed());
         model.addAttribute("sizes", server.sizes());
         model.addAttribute("growths", growths.of(name));
-        model.addAttribute("ruleForm", RuleForm.of(volume));
-        volume.growth().ifPresent(rule -> simulate(volume, rule, model));
+        Optional<GrowthRule> rule = estate.find(Kinds.GROWTH, name);
+        model.addAttribute("ruled", rule.isPresent());
+        model.addAttribute("ruleForm", GrowthForm.of(volume, rule));
+        ScheduleForm typed = (ScheduleForm) model.getAttribute("typedLooks");
+        model.addAttribute(
+                "looks",
+                ScheduleForm.of(typed, Optional.of(rule.map(GrowthRule::looks).orElse(GrowthRule.OFTEN))));
+        model.addAttribute("rhythms", ScheduleForm.always());
+        rule.ifPresent(r -> simulate(volume, r, model));
         return "volume";
     }
 
@@ -108,7 +118,7 @@ class VolumeController {
             @RequestParam String by,
             @RequestParam String amount,
             Model model) {
-        return add(me, name, () -> new Change.ResizeVolume(name, grown(name, by, amount)), model);
+        return add(me, name, () -> new VolumeChange.ResizeVolume(name, grown(name, by, amount)), model);
     }
 
     private Bytes grown(String name, String by, String amount) {
@@ -127,7 +137,7 @@ class VolumeController {
     @PostMapping("/build/volumes/{name}/kind")
     String kind(
             @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam boolean thin, Model model) {
-        return add(me, name, () -> new Change.ConvertVolume(name, thin), model);
+        return add(me, name, () -> new VolumeChange.ConvertVolume(name, thin), model);
     }
 
     @PostMapping("/build/volumes/{name}/pace")
@@ -140,7 +150,7 @@ class VolumeController {
         return add(
                 me,
                 name,
-                () -> new Change.SetPace(
+                () -> new VolumeChange.SetPace(
                         name, byHand ? new Pace(true, WholeNumbers.whole("pace", mibps)) : Pace.BY_SIZE),
                 model);
     }
@@ -149,63 +159,46 @@ class VolumeController {
     String alarm(
             @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String percent, Model model) {
         return add(
-                me, name, () -> new Change.SetAlarm(name, WholeNumbers.percent("alarm level", percent, 1, 100)), model);
+                me,
+                name,
+                () -> new VolumeChange.SetAlarm(name, WholeNumbers.percent("alarm level", percent, 1, 100)),
+                model);
     }
 
     @PostMapping("/build/volumes/{name}/remove")
     String remove(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
-        return add(me, name, () -> new Change.RemoveVolume(name), model);
-    }
-
-    /** What was typed about a rule of automatic growth. */
-    record RuleForm(String trigger, String step, String ceiling, String pauseHours) {
-        RuleForm {
-            trigger = trigger == null ? "10 %" : trigger;
-            step = step == null ? "20 %" : step;
-            ceiling = ceiling == null ? "" : ceiling;
-            pauseHours = pauseHours == null ? "24" : pauseHours;
-        }
-
-        static RuleForm of(Volume volume) {
-            return volume.growth()
-                    .map(rule -> new RuleForm(
-                            rule.triggerPercent() > 0
-                                    ? rule.triggerPercent() + " %"
-                                    : rule.triggerBytes().value() / Bytes.MIB + " MiB",
-                            rule.stepPercent() + " %",
-                            rule.ceiling().value() / Bytes.GIB + " GiB",
-                            String.valueOf(rule.pause().toHours())))
-                    .orElseGet(() -> new RuleForm(null, null, volume.size().value() * 2 / Bytes.GIB + " GiB", null));
-        }
-
-        GrowthRule rule() {
-            boolean percent = trigger.strip().endsWith("%");
-            return new GrowthRule(
-                    percent ? WholeNumbers.percent("trigger", trigger, 1, 90) : 0,
-                    percent ? Bytes.ZERO : SizeText.parse("trigger", trigger, Bytes.of(Bytes.MIB), Volume.MOST),
-                    WholeNumbers.percent("step", step, 0, 1_000),
-                    SizeText.parse("ceiling", ceiling, Volume.LEAST, Volume.MOST),
-                    Duration.ofHours(WholeNumbers.whole("pause", pauseHours)));
-        }
+        return add(me, name, () -> new VolumeChange.RemoveVolume(name), model);
     }
 
     @PostMapping("/build/volumes/{name}/growth")
     String growth(
             @AuthenticationPrincipal Someone me,
             @PathVariable String name,
-            @ModelAttribute RuleForm form,
+            @ModelAttribute GrowthForm form,
+            @ModelAttribute ScheduleForm looks,
             @RequestParam(defaultValue = "true") boolean on,
             Model model) {
-        return add(me, name, () -> new Change.SetGrowth(name, on ? Optional.of(form.rule()) : Optional.empty()), model);
+        model.addAttribute("typedLooks", looks);
+        return add(
+                me,
+                name,
+                () -> on
+                        ? new RuleChange.SetRule(form.rule(name, looks))
+                        : new RuleChange.DropRule(Kinds.GROWTH.name(), name),
+                model);
     }
 
     /** "Had this rule been on for the last year." */
     @PostMapping("/build/volumes/{name}/growth/preview")
-    String simulate(@PathVariable String name, @ModelAttribute RuleForm form, Model model) {
+    String simulate(
+            @PathVariable String name,
+            @ModelAttribute GrowthForm form,
+            @ModelAttribute ScheduleForm looks,
+            Model model) {
         Volume volume = volume(estates.load(), name);
         model.addAttribute("volume", volume);
         try {
-            simulate(volume, form.rule(), model);
+            simulate(volume, form.rule(name, looks), model);
         } catch (IllegalArgumentException refused) {
             model.addAttribute("simulationProblem", refused.getMessage());
         }
@@ -254,7 +247,7 @@ class VolumeController {
             if (pool.isEmpty()) {
                 throw new IllegalArgumentException("No pool is chosen");
             }
-            orders.add(me.getName(), new Change.MoveVolume(name, pool, WholeNumbers.whole("bandwidth", limit)));
+            orders.add(me.getName(), new VolumeChange.MoveVolume(name, pool, WholeNumbers.whole("bandwidth", limit)));
             return "redirect:/build/volumes/" + name;
         } catch (IllegalArgumentException refused) {
             return showMove(name, String.format(Locale.ROOT, "%s", refused.getMessage()), model);

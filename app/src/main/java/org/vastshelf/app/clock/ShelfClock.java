@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import org.jooq.DSLContext;
@@ -20,6 +21,10 @@ public class ShelfClock implements InstantSource {
     /** Monday 2 March 2026, 08:00: where the demo begins. */
     public static final Instant DEMO_START = Instant.parse("2026-03-02T08:00:00Z");
 
+    /** By which days begin and schedules are read. */
+    public static final ZoneId ZONE = ZoneOffset.UTC;
+
+    private final ThreadLocal<Instant> moment = new ThreadLocal<>();
     private final DSLContext db;
     private final boolean demo;
     private volatile Duration offset = Duration.ZERO;
@@ -47,7 +52,23 @@ public class ShelfClock implements InstantSource {
 
     @Override
     public Instant instant() {
+        Instant standing = moment.get();
+        return standing == null ? now() : standing;
+    }
+
+    /** The time by now, also while the clock stands at another for this thread. */
+    public Instant now() {
         return Instant.now().plus(offset).truncatedTo(ChronoUnit.MICROS);
+    }
+
+    /** Lets the clock stand at a moment while this thread does what was due then. */
+    public void during(Instant at, Runnable work) {
+        moment.set(at);
+        try {
+            work.run();
+        } finally {
+            moment.remove();
+        }
     }
 
     /** The host's clock, for what has nothing to do with the demo: people at the door, and folders of this host. */
@@ -56,7 +77,7 @@ public class ShelfClock implements InstantSource {
     }
 
     public LocalDate today() {
-        return LocalDate.ofInstant(instant(), ZoneOffset.UTC);
+        return LocalDate.ofInstant(instant(), ZONE);
     }
 
     public boolean canMove() {

@@ -16,6 +16,7 @@ import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.DeserializationFeature;
@@ -32,7 +33,9 @@ public class Json {
     }
 
     private static void customise(JsonMapper.Builder builder) {
-        builder.addMixIn(Bytes.class, BytesMixIn.class)
+        builder.addModule(DefinitionJson.module())
+                .addMixIn(Rule.class, RuleMixIn.class)
+                .addMixIn(Bytes.class, BytesMixIn.class)
                 .addMixIn(Cidr.class, TextMixIn.class)
                 .addMixIn(FilePath.class, TextMixIn.class)
                 .addMixIn(Change.class, ChangeMixIn.class)
@@ -69,6 +72,9 @@ public class Json {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "change")
     interface ChangeMixIn {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "rule")
+    interface RuleMixIn {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "mishap")
     interface MishapMixIn {}

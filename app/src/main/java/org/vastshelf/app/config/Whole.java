@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.vastshelf.core.estate.EstateDefinition;
 
 /** Looks whether what was read from outside is whole: at every depth nothing is null that must not be. */
 public final class Whole {
@@ -26,6 +27,8 @@ public final class Whole {
 
     private static void look(Object value, String path) {
         switch (value) {
+            case EstateDefinition definition ->
+                definition.things().forEach((kind, things) -> here(things, kind.plural()));
             case Record record when record.getClass().getName().startsWith(OURS) -> parts(record, path);
             case Collection<?> list -> {
                 int i = 0;

@@ -2,10 +2,8 @@ package org.vastshelf.app.demo;
 
 import java.time.Duration;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.hardware.HardwareService;
-import org.vastshelf.app.look.DailyRecord;
-import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.unit.Counted;
@@ -15,23 +13,13 @@ import org.vastshelf.core.unit.Counted;
 public class TimeJump {
 
     private final ShelfClock clock;
-    private final OrderRunner orders;
-    private final HardwareService hardware;
-    private final DailyRecord days;
+    private final AgendaRunner agenda;
     private final Transactions transactions;
     private final Deeds deeds;
 
-    TimeJump(
-            ShelfClock clock,
-            OrderRunner orders,
-            HardwareService hardware,
-            DailyRecord days,
-            Transactions transactions,
-            Deeds deeds) {
+    TimeJump(ShelfClock clock, AgendaRunner agenda, Transactions transactions, Deeds deeds) {
         this.clock = clock;
-        this.orders = orders;
-        this.hardware = hardware;
-        this.days = days;
+        this.agenda = agenda;
         this.transactions = transactions;
         this.deeds = deeds;
     }
@@ -42,8 +30,6 @@ public class TimeJump {
             clock.forward(by);
         });
         clock.refresh();
-        orders.run();
-        hardware.catchUp();
-        days.catchUp();
+        agenda.catchUp();
     }
 }

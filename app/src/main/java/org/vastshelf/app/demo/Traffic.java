@@ -1,18 +1,19 @@
 package org.vastshelf.app.demo;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.DueWork;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
-import org.vastshelf.app.look.DayLog;
-import org.vastshelf.app.look.DayWork;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.FilePath;
@@ -23,8 +24,7 @@ import org.vastshelf.standins.scenario.DemoTraffic;
 
 /** The demo's people at work: their saves take the same road as anybody's, through the gate. */
 @Component
-@Order(1)
-class Traffic implements DayWork {
+class Traffic implements DueWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
 
@@ -32,24 +32,28 @@ class Traffic implements DayWork {
     private final EstateStore estates;
     private final FileRoad road;
     private final Directory directory;
-    private final DayLog log;
 
-    Traffic(Settings settings, EstateStore estates, FileRoad road, Directory directory, DayLog log) {
+    Traffic(Settings settings, EstateStore estates, FileRoad road, Directory directory) {
         this.settings = settings;
         this.estates = estates;
         this.road = road;
         this.directory = directory;
-        this.log = log;
     }
 
     @Override
-    public void of(LocalDate day) {
-        if (settings.demo() && settings.traffic()) {
-            estates.load()
-                    .shares()
-                    .values()
-                    .forEach(share -> log.once(day, "traffic of " + share.name(), () -> save(share, day)));
-        }
+    public DueKind kind() {
+        return DueKind.TRAFFIC;
+    }
+
+    @Override
+    public boolean isWanted() {
+        return settings.demo() && settings.traffic();
+    }
+
+    @Override
+    public void act(String share, Instant midnight) {
+        LocalDate day = LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
+        Optional.ofNullable(estates.load().shares().get(share)).ifPresent(found -> save(found, day));
     }
 
     private void save(Share share, LocalDate day) {

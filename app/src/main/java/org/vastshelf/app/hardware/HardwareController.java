@@ -14,7 +14,7 @@ import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.HardwareChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveKind;
@@ -56,7 +56,7 @@ class HardwareController {
 
     @PostMapping("/build/drives/remove")
     String remove(@AuthenticationPrincipal Someone me, @RequestParam String drive) {
-        orders.add(me.getName(), new Change.RemoveDrives(List.of(drive)));
+        orders.add(me.getName(), new HardwareChange.RemoveDrives(List.of(drive)));
         return "redirect:/build/drives/" + drive;
     }
 
@@ -84,19 +84,19 @@ class HardwareController {
 
     @PostMapping("/build/enclosures/add")
     String add(@AuthenticationPrincipal Someone me, @RequestParam String server, @RequestParam int number) {
-        orders.add(me.getName(), new Change.AddEnclosure(server, number));
+        orders.add(me.getName(), new HardwareChange.AddEnclosure(server, number));
         return "redirect:/build?scope=" + server;
     }
 
     @PostMapping("/build/enclosures/remove")
     String remove(@AuthenticationPrincipal Someone me, @RequestParam String server, @RequestParam int number) {
-        orders.add(me.getName(), new Change.RemoveEnclosure(server, number));
+        orders.add(me.getName(), new HardwareChange.RemoveEnclosure(server, number));
         return "redirect:/build?scope=" + server;
     }
 
     @PostMapping("/build/restart")
     String restart(@AuthenticationPrincipal Someone me, @RequestParam String server, @RequestParam int node) {
-        orders.add(me.getName(), new Change.RestartNode(server, node));
+        orders.add(me.getName(), new HardwareChange.RestartNode(server, node));
         return "redirect:/build?scope=" + server;
     }
 

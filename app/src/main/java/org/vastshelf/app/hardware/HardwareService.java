@@ -4,7 +4,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
@@ -90,24 +89,22 @@ public class HardwareService {
         return drive.replaceFirst("/.*", "");
     }
 
-    /**
-     * Brings rebuilds and scrubs up to now; what a jump of the clock passed is done in its order. As long as nothing
-     * begins or ends, progress is a function of time and nothing is stored.
-     */
-    @Scheduled(fixedDelay = 1_000)
-    public void catchUp() {
-        Instant now = clock.instant();
-        if (isDue(estates.load(), usage.load(), now)) {
-            transactions.run(() -> {
-                estates.happen((estate, held) -> {
-                    Mishaps.Outcome taken = Mishaps.takeOverWaiting(advanced(estate, held, now), held, now);
-                    if (!taken.told().isEmpty()) {
-                        events.add(now, "", taken.told());
-                    }
-                    return taken.estate();
-                });
+    /** Brings rebuilds and scrubs up to a time at which something of theirs begins or ends. */
+    void catchUp(Instant at) {
+        if (isDue(estates.load(), usage.load(), at)) {
+            estates.happen((estate, held) -> {
+                Mishaps.Outcome taken = Mishaps.takeOverWaiting(advanced(estate, held, at), held, at);
+                if (!taken.told().isEmpty()) {
+                    events.add(at, "", taken.told());
+                }
+                return taken.estate();
             });
         }
+    }
+
+    /** Begins a scrub that a rule wants. */
+    void scrubDue(String pool, Instant at) {
+        estates.happen((estate, held) -> Scrubs.due(estate, pool, at));
     }
 
     private static boolean isDue(Estate estate, Usage held, Instant now) {

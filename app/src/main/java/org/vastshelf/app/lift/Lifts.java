@@ -2,23 +2,26 @@ package org.vastshelf.app.lift;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Service;
+import org.vastshelf.app.agenda.AgendaStore;
+import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.look.DayLog;
-import org.vastshelf.app.look.DayWork;
+import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.Deeds;
+import org.vastshelf.core.agenda.Agenda;
+import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.FastPart;
@@ -26,8 +29,7 @@ import org.vastshelf.core.volume.LiftPlan;
 
 /** Lifts: busy files rise to the fast part of their pool and quiet ones sink, by the pool's rule or on request. */
 @Service
-@Order(3)
-public class Lifts implements DayWork {
+public class Lifts implements DueWork, EstateFollower {
 
     private static final int RUNS = 30;
 
@@ -36,7 +38,7 @@ public class Lifts implements DayWork {
     private final CatalogueStore catalogues;
     private final LiftStore store;
     private final ShelfClock clock;
-    private final DayLog log;
+    private final AgendaStore agenda;
     private final Transactions transactions;
     private final Deeds deeds;
 
@@ -46,10 +48,10 @@ public class Lifts implements DayWork {
             CatalogueStore catalogues,
             LiftStore store,
             ShelfClock clock,
-            DayLog log,
+            AgendaStore agenda,
             Transactions transactions,
             Deeds deeds) {
-        this.log = log;
+        this.agenda = agenda;
         this.transactions = transactions;
         this.deeds = deeds;
         this.estates = estates;
@@ -89,18 +91,32 @@ public class Lifts implements DayWork {
      */
     public record Standing(Bytes size, Bytes room, Bytes held, double expected, List<Ride> rides) {}
 
-    /** The night after each day on which a pool's rule lets its lift run. */
     @Override
-    public void of(LocalDate day) {
-        Instant midnight = day.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant();
-        for (Pool pool : estates.load().pools().values()) {
-            int every = pool.lift().everyDays();
-            if (pool.isTiered() && every > 0 && day.toEpochDay() % every == 0) {
-                log.once(day, "lift of " + pool.name(), () -> run(pool.name(), midnight));
-            } else if (!pool.isTiered()) {
-                transactions.run(() -> store.forget(pool.name()));
-            }
+    public DueKind kind() {
+        return DueKind.of(Kinds.LIFT);
+    }
+
+    /** Runs a lift that its rule wants; where there is no fast part any more, files lie on none. */
+    @Override
+    public void act(String pool, Instant at) {
+        if (Optional.ofNullable(estates.load().pools().get(pool))
+                .filter(Pool::isTiered)
+                .isPresent()) {
+            run(pool, at);
+        } else {
+            store.forget(pool);
         }
+    }
+
+    /** The lift of a pool that has lost its fast part falls due once more. */
+    @Override
+    public void follow(Estate before, Estate after, Usage usage) {
+        before.pools().forEach((name, pool) -> {
+            Pool now = after.pools().get(name);
+            if (pool != now && pool.isTiered() && (now == null || !now.isTiered())) {
+                agenda.enter(new Agenda.Entry(kind(), name), clock.instant());
+            }
+        });
     }
 
     /**
@@ -136,13 +152,15 @@ public class Lifts implements DayWork {
         }
         LiftStore.Files files = store.files(name, catalogues(estate, name), at);
         Bytes room = LiftPlan.room(estate, usage.load(), pool);
-        LiftPlan plan = LiftPlan.of(files.items(), room, pool.lift().budget());
+        LiftPlan plan =
+                LiftPlan.of(files.items(), room, LiftRule.of(estate, name).budget());
         store.carry(files, plan);
         Bytes risen = bytes(plan.rising());
         Bytes sunk = bytes(plan.sinking());
         Ride ride = new Ride(
                 at,
-                Duration.ofSeconds(risen.plus(sunk).value() / (pool.lift().limitMibps() * Bytes.MIB)),
+                Duration.ofSeconds(
+                        risen.plus(sunk).value() / (LiftRule.of(estate, name).limitMibps() * Bytes.MIB)),
                 plan.rising().size(),
                 risen,
                 plan.sinking().size(),

@@ -6,8 +6,6 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -16,22 +14,20 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
-import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.look.DayLog;
-import org.vastshelf.app.look.DayWork;
 import org.vastshelf.app.notify.Notices;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.agenda.DueKind;
+import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Share;
-import org.vastshelf.core.limit.Apart;
-import org.vastshelf.core.limit.LimitRule;
 
 /** Looks every night whether what accounts and volumes are said to hold is what the catalogue holds. */
 @Component
-@Order(4)
-public class AccountCheck implements DayWork {
+public class AccountCheck implements DueWork {
 
     private static final Field<Long> COUNTED = DSL.coalesce(FOLDER.SUM_BYTES, 0L);
 
@@ -39,14 +35,12 @@ public class AccountCheck implements DayWork {
     private final AccountStore accounts;
     private final EstateStore estates;
     private final Notices notices;
-    private final DayLog log;
 
-    AccountCheck(DSLContext db, AccountStore accounts, EstateStore estates, Notices notices, DayLog log) {
+    AccountCheck(DSLContext db, AccountStore accounts, EstateStore estates, Notices notices) {
         this.db = db;
         this.accounts = accounts;
         this.estates = estates;
         this.notices = notices;
-        this.log = log;
     }
 
     /** A figure that did not agree, and was mended. */
@@ -57,11 +51,13 @@ public class AccountCheck implements DayWork {
     }
 
     @Override
-    public void of(LocalDate day) {
-        log.once(
-                day,
-                "check of accounts",
-                () -> mend(day.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant()));
+    public DueKind kind() {
+        return DueKind.CHECK;
+    }
+
+    @Override
+    public void act(String everything, Instant midnight) {
+        mend(midnight);
     }
 
     /** Mends what drifted, tells of it, and says what it was. Nobody saves meanwhile. */

@@ -13,8 +13,8 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.store.generated.tables.records.AccountRecord;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.limit.Account;
-import org.vastshelf.core.limit.LimitRule;
 
 /** Reads accounts for those who look at them: the fullest first, page by page, whatever their names. */
 @Component

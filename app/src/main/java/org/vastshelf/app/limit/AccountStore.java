@@ -23,13 +23,14 @@ import org.vastshelf.app.store.Digests;
 import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AccountRecord;
+import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
+import org.vastshelf.core.estate.Stance;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
-import org.vastshelf.core.limit.Apart;
-import org.vastshelf.core.limit.LimitRule;
-import org.vastshelf.core.limit.Stance;
 import org.vastshelf.core.unit.Bytes;
 
 /** Keeps accounts: who holds how much under which rule. What they hold is kept by increments, never counted anew. */
@@ -164,7 +165,7 @@ public class AccountStore implements EstateFollower {
 
     /** Accounts begin with their rule, follow its levels and end with it. Nobody saves meanwhile. */
     @Override
-    public void follow(Estate before, Estate after) {
+    public void follow(Estate before, Estate after, Usage usage) {
         before.limits().forEach((key, rule) -> {
             if (!after.limits().containsKey(key)) {
                 db.deleteFrom(ACCOUNT).where(ACCOUNT.RULE_HASH.eq(hash(rule))).execute();

@@ -15,13 +15,13 @@ import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.LimitChange;
+import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.limit.Account;
-import org.vastshelf.core.limit.Apart;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
 import org.vastshelf.core.unit.UnitSystem;
@@ -115,7 +115,7 @@ class LimitController {
     @PostMapping("/limit/new")
     String add(@AuthenticationPrincipal Someone me, @ModelAttribute LimitForm form, Model model) {
         try {
-            orders.add(me.getName(), new Change.SetLimit(form.rule()));
+            orders.add(me.getName(), new LimitChange.SetLimit(form.rule()));
             return "redirect:/limit";
         } catch (IllegalArgumentException refused) {
             return show(me, form, refused.getMessage(), model);
@@ -124,7 +124,7 @@ class LimitController {
 
     @PostMapping("/limit/drop")
     String drop(@AuthenticationPrincipal Someone me, @RequestParam String rule) {
-        orders.add(me.getName(), new Change.DropLimit(rule));
+        orders.add(me.getName(), new LimitChange.DropLimit(rule));
         return "redirect:/limit";
     }
 

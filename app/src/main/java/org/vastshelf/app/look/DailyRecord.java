@@ -1,63 +1,47 @@
 package org.vastshelf.app.look;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.unit.Bytes;
 
-/** Writes down what every space held at the end of each day; days that a jump passed are written in order. */
+/** Writes down what every space held at the end of a day. */
 @Component
-public class DailyRecord {
+class DailyRecord implements DueWork {
 
     private final EstateStore estates;
     private final UsageStore usage;
     private final HistoryStore history;
     private final Forecasts forecasts;
-    private final ShelfClock clock;
-    private final DayLog log;
-    private final List<DayWork> works;
 
-    DailyRecord(
-            EstateStore estates,
-            UsageStore usage,
-            HistoryStore history,
-            Forecasts forecasts,
-            ShelfClock clock,
-            DayLog log,
-            List<DayWork> works) {
+    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history, Forecasts forecasts) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
         this.forecasts = forecasts;
-        this.clock = clock;
-        this.log = log;
-        this.works = works;
     }
 
-    @Scheduled(fixedDelay = 2_000)
-    public synchronized void catchUp() {
-        LocalDate yesterday = clock.today().minusDays(1);
-        if (estates.load().volumes().isEmpty()) {
-            return;
-        }
-        LocalDate next = history.lastDay().map(d -> d.plusDays(1)).orElse(yesterday);
-        if (next.isAfter(yesterday)) {
-            return;
-        }
-        for (; !next.isAfter(yesterday); next = next.plusDays(1)) {
-            LocalDate day = next;
-            works.forEach(work -> work.of(day));
-            log.once(day, "history", () -> record(estates.load(), usage.load(), day));
-        }
+    @Override
+    public DueKind kind() {
+        return DueKind.HISTORY;
+    }
+
+    @Override
+    public void act(String everything, Instant midnight) {
+        record(
+                estates.load(),
+                usage.load(),
+                LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1));
         forecasts.forget();
     }
 

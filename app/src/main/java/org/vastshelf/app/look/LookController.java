@@ -22,13 +22,13 @@ import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.limit.Account;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.look.AttentionRules;
 

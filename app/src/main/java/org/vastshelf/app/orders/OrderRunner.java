@@ -2,19 +2,24 @@ package org.vastshelf.app.orders;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.AgendaStore;
+import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.agenda.Agenda;
+import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.change.Devices;
 import org.vastshelf.core.change.OrderSteps;
 import org.vastshelf.core.change.Step;
@@ -23,13 +28,13 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
 
 /**
- * Carries out orders. The journal is written before a step acts and after it acted, so that whatever the moment at
- * which the application is killed, the next start knows whether to ask the devices, to begin again or to take back.
- * After a jump of the clock each step begins when the one before it was done, not when somebody looked. An order that
- * fails in a way that nobody foresaw stays where it is and stops no other.
+ * Carries out orders, one move each time one falls due. The journal is written before a step acts and after it acted, so
+ * that whatever the moment at which the application is killed, the next move knows whether to ask the devices, to begin
+ * again or to take back. After a jump of the clock each step begins when the one before it was done, not when somebody
+ * looked. An order that fails in a way that nobody foresaw stays where it is and stops no other.
  */
 @Component
-public class OrderRunner {
+class OrderRunner implements DueWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(OrderRunner.class);
     /** How exactly the end of a wait is known whose end nobody could foretell. */
@@ -39,6 +44,7 @@ public class OrderRunner {
     private final EstateStore estates;
     private final Devices devices;
     private final OrderAudit audit;
+    private final AgendaStore agenda;
     private final ShelfClock clock;
     private final Transactions transactions;
 
@@ -47,12 +53,14 @@ public class OrderRunner {
             EstateStore estates,
             Devices devices,
             OrderAudit audit,
+            AgendaStore agenda,
             ShelfClock clock,
             Transactions transactions) {
         this.orders = orders;
         this.estates = estates;
         this.devices = devices;
         this.audit = audit;
+        this.agenda = agenda;
         this.clock = clock;
         this.transactions = transactions;
     }
@@ -61,80 +69,115 @@ public class OrderRunner {
     @EventListener(ApplicationReadyEvent.class)
     void resume() {
         for (long id : orders.underWay()) {
+            transactions.run(() -> agenda.ensure(entry(id), clock.instant()));
             transactions.run(() -> orders.claim(id).ifPresent(order -> {
                 long done = order.steps().stream()
                         .filter(s -> s.state() == StepState.DONE)
                         .count();
                 String note =
                         "Interrupted after " + done + " of " + order.steps().size() + " steps, went on at "
-                                + clock.instant().truncatedTo(java.time.temporal.ChronoUnit.SECONDS) + ".";
+                                + clock.instant().truncatedTo(ChronoUnit.SECONDS) + ".";
                 orders.state(id, order.state(), joined(order.outcome(), note), null);
                 LOG.info("order {}: {}", id, note);
             }));
         }
     }
 
-    @Scheduled(fixedDelay = 500)
-    public void run() {
-        Instant now = clock.instant();
-        for (long id : orders.underWay()) {
-            try {
-                while (transactions.run(() -> advance(id, now))) {
-                    LOG.debug("order {} moved on", id);
-                }
-            } catch (RuntimeException unforeseen) {
-                LOG.error("order {} could not go on", id, unforeseen);
-                stumble(id, unforeseen);
+    static Agenda.Entry entry(long order) {
+        return new Agenda.Entry(DueKind.ORDER, String.valueOf(order));
+    }
+
+    @Override
+    public DueKind kind() {
+        return DueKind.ORDER;
+    }
+
+    /** One move of one order. */
+    @Override
+    public void act(String key, Instant at) {
+        orders.lock(Long.parseLong(key)).ifPresent(order -> {
+            switch (order.state()) {
+                case RUNNING -> forward(order, at);
+                case TAKING_BACK -> back(order, at);
+                case DRAFT, READY, PAUSED, ASKING, DONE, TAKEN_BACK, LEFT -> {}
             }
+        });
+    }
+
+    @Override
+    public Optional<Instant> again(String key, Instant at, Supplier<Optional<Instant>> byAgenda) {
+        return orders.find(Long.parseLong(key))
+                .filter(order -> order.state().isUnderWay())
+                .map(order -> next(order, at));
+    }
+
+    /** When an order can move on: at once, when its step ends, or when what it waits for is expected to be over. */
+    private Instant next(Order order, Instant at) {
+        Optional<Journalled> step = order.current();
+        if (order.state() != OrderState.RUNNING || step.isEmpty()) {
+            return at;
         }
+        if (step.get().state() == StepState.STARTED) {
+            Instant due = step.get().dueAt();
+            return due != null && due.isAfter(at) ? due : at;
+        }
+        return step.get()
+                .step()
+                .waits(estates.load())
+                .map(wait -> wait.until().filter(at::isBefore).orElseGet(() -> afterOthers(at)))
+                .orElse(at);
     }
 
-    /** Says so on the order, once; it is tried again at the next turn. */
-    private void stumble(long id, RuntimeException why) {
+    /** A wait whose end nobody can foretell ends by something else that is done. */
+    private Instant afterOthers(Instant at) {
+        Instant soon = at.plus(OPEN_WAIT);
+        Instant now = clock.now();
+        Instant other =
+                agenda.firstOther(DueKind.ORDER, at).filter(now::isAfter).orElse(now);
+        return other.isAfter(soon) ? other : soon;
+    }
+
+    /** Says so on the order, once; it is tried again until it can. */
+    @Override
+    public void failed(String key, RuntimeException why) {
         String note = "Could not go on: " + why.getClass().getSimpleName() + ". Tried again until it can.";
-        transactions.run(() -> orders.claim(id)
+        long id = Long.parseLong(key);
+        orders.claim(id)
                 .filter(order -> order.state().isUnderWay() && !order.outcome().contains(note))
-                .ifPresent(order -> orders.state(id, order.state(), joined(order.outcome(), note), null)));
+                .ifPresent(order -> orders.state(id, order.state(), joined(order.outcome(), note), null));
     }
 
-    /** One move of one order, in one transaction; false when there is nothing more to do by now. */
-    private boolean advance(long id, Instant now) {
-        return orders.claim(id)
-                .map(order -> switch (order.state()) {
-                    case RUNNING -> forward(order, now);
-                    case TAKING_BACK -> back(order, now);
-                    case DRAFT, READY, PAUSED, ASKING, DONE, TAKEN_BACK, LEFT -> false;
-                })
-                .orElse(false);
-    }
-
-    private boolean forward(Order order, Instant now) {
+    private void forward(Order order, Instant now) {
         Optional<Journalled> next = order.current();
         if (next.isEmpty()) {
             finish(order, OrderState.DONE, joined(order.outcome(), "Finished."), lastEnd(order));
-            return false;
+            return;
         }
         Journalled step = next.get();
-        return step.state() == StepState.WAITING ? begin(order, step, now) : complete(order, step, now);
+        if (step.state() == StepState.WAITING) {
+            begin(order, step, now);
+        } else {
+            complete(order, step, now);
+        }
     }
 
-    private boolean begin(Order order, Journalled step, Instant now) {
+    private void begin(Order order, Journalled step, Instant now) {
         Estate estate = estates.load();
         Optional<String> obstacle = step.step().obstacle(estate);
         if (obstacle.isPresent()) {
-            return giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.get() + ".");
+            giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.get() + ".");
+            return;
         }
         Optional<Wait> wait = step.step().waits(estate);
         if (wait.isPresent()) {
             remember(order, wait.get(), now);
-            return false;
+            return;
         }
         Instant end = lastEnd(order);
         Instant from = order.heldAt() != null && order.heldAt().isAfter(end) ? order.heldAt() : end;
         Instant at = from.isAfter(now) ? now : from;
         Instant due = at.plus(step.step().expected());
         orders.journal(order.id(), new Journalled(step.position(), StepState.STARTED, at, due, null, step.step()));
-        return true;
     }
 
     /** So that the step begins when what it waits for ended, not when somebody looked. */
@@ -147,26 +190,36 @@ public class OrderRunner {
         }
     }
 
-    private boolean complete(Order order, Journalled step, Instant now) {
+    private void complete(Order order, Journalled step, Instant now) {
         Instant end = devices.begin(key(order, step), step.step(), step.startedAt());
         if (end.isAfter(now)) {
-            return false;
+            orders.journal(
+                    order.id(),
+                    new Journalled(step.position(), step.state(), step.startedAt(), whole(end), null, step.step()));
+            return;
         }
-        if (step.step().waits(estates.load()).isPresent()) {
+        Optional<Wait> wait = step.step().waits(estates.load());
+        if (wait.isPresent()) {
             devices.takeBack(key(order, step));
             orders.journal(order.id(), step.waiting());
-            return true;
+            remember(order, wait.get(), now);
+            return;
         }
         AtomicReference<Step> done = new AtomicReference<>(step.step());
         EstateAnswer answer = estates.change((estate, held) ->
                 answer(OrderSteps.forward(order.id(), estate, held, step.step(), order.after(step)), done));
         if (answer instanceof EstateAnswer.Refused refused) {
-            return giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + refused.because() + ".");
+            giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + refused.because() + ".");
+            return;
         }
         orders.journal(
                 order.id(),
                 new Journalled(step.position(), StepState.DONE, step.startedAt(), step.dueAt(), end, done.get()));
-        return true;
+    }
+
+    /** The next microsecond, as exactly as moments are kept. */
+    private static Instant whole(Instant at) {
+        return at.plusNanos(999).truncatedTo(ChronoUnit.MICROS);
     }
 
     private static EstateAnswer answer(OrderSteps.Outcome outcome, AtomicReference<Step> done) {
@@ -179,18 +232,17 @@ public class OrderRunner {
         };
     }
 
-    private boolean giveUp(Order order, String why) {
+    private void giveUp(Order order, String why) {
         orders.state(order.id(), OrderState.TAKING_BACK, joined(order.outcome(), why), null);
-        return true;
     }
 
-    private boolean back(Order order, Instant now) {
+    private void back(Order order, Instant now) {
         Optional<Journalled> last = order.steps().reversed().stream()
                 .filter(s -> s.state() == StepState.DONE || s.state() == StepState.STARTED)
                 .findFirst();
         if (last.isEmpty()) {
             finish(order, OrderState.TAKEN_BACK, joined(order.outcome(), "Taken back whole."), now);
-            return false;
+            return;
         }
         Journalled step = last.get();
         if (step.state() == StepState.DONE && undone(order, step) instanceof EstateAnswer.Refused refused) {
@@ -201,14 +253,13 @@ public class OrderRunner {
                             order.outcome(),
                             "Step " + (step.position() + 1) + " can't be taken back: " + refused.because() + "."),
                     null);
-            return false;
+            return;
         }
         devices.takeBack(key(order, step));
         orders.journal(
                 order.id(),
                 new Journalled(
                         step.position(), StepState.TAKEN_BACK, step.startedAt(), step.dueAt(), now, step.step()));
-        return true;
     }
 
     private EstateAnswer undone(Order order, Journalled step) {

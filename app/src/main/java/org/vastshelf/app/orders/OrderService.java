@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
+import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.store.EstateStore;
@@ -22,6 +23,7 @@ import org.vastshelf.core.change.Holds;
 import org.vastshelf.core.change.Outlook;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
@@ -42,6 +44,7 @@ public class OrderService {
     private final UsageStore usage;
     private final Devices devices;
     private final OrderAudit audit;
+    private final AgendaStore agenda;
     private final ShelfClock clock;
     private final Transactions transactions;
     private final Forecasts forecasts;
@@ -52,11 +55,13 @@ public class OrderService {
             UsageStore usage,
             Devices devices,
             OrderAudit audit,
+            AgendaStore agenda,
             ShelfClock clock,
             Transactions transactions,
             Forecasts forecasts) {
         this.forecasts = forecasts;
         this.audit = audit;
+        this.agenda = agenda;
         this.transactions = transactions;
         this.orders = orders;
         this.estates = estates;
@@ -121,7 +126,7 @@ public class OrderService {
         Estate estate = estates.load();
         Usage held = usage.load();
         Plan plan = Planner.plan(estate, held, changes);
-        boolean replaces = changes.stream().anyMatch(Change.ReplaceDrives.class::isInstance);
+        boolean replaces = changes.stream().anyMatch(PoolChange.ReplaceDrives.class::isInstance);
         return replaces ? plan.with(Outlook.checks(estate, held, changes, forecasts.poolsFull(), clock.today())) : plan;
     }
 
@@ -264,6 +269,7 @@ public class OrderService {
                 return Optional.of(refused.because());
             }
             orders.start(id, who, steps.get(), now);
+            agenda.enter(OrderRunner.entry(id), now);
             audit.note(id, who, now, "carried out: " + order.title());
             return Optional.empty();
         });
@@ -288,6 +294,7 @@ public class OrderService {
             require(id, OrderState.RUNNING);
             Instant now = clock.instant();
             orders.hold(id, OrderState.PAUSED, now);
+            agenda.drop(OrderRunner.entry(id));
             audit.note(id, who, now, "paused");
         });
     }
@@ -305,6 +312,7 @@ public class OrderService {
                 }
             }
             orders.hold(id, OrderState.RUNNING, now);
+            agenda.enter(OrderRunner.entry(id), now);
             audit.note(id, who, now, "went on");
         });
     }
@@ -324,6 +332,7 @@ public class OrderService {
             Order order = require(id, OrderState.RUNNING, OrderState.PAUSED, OrderState.ASKING);
             String note = order.state() == OrderState.ASKING ? " Tried again." : " Taken back on request.";
             orders.state(id, OrderState.TAKING_BACK, (order.outcome() + note).strip(), null);
+            agenda.enter(OrderRunner.entry(id), clock.instant());
             audit.note(id, who, clock.instant(), "taking back");
         });
     }

@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.security.Someone;
 
@@ -17,12 +18,12 @@ class OrdersController {
     private static final int PAGE = 100;
 
     private final OrderService orders;
-    private final OrderRunner runner;
+    private final AgendaRunner agenda;
     private final Drawer drawer;
 
-    OrdersController(OrderService orders, OrderRunner runner, Drawer drawer) {
+    OrdersController(OrderService orders, AgendaRunner agenda, Drawer drawer) {
         this.orders = orders;
-        this.runner = runner;
+        this.agenda = agenda;
         this.drawer = drawer;
     }
 
@@ -89,7 +90,7 @@ class OrdersController {
     @PostMapping("/orders/{id}/carry-out")
     String carryOut(@AuthenticationPrincipal Someone me, @PathVariable long id) {
         orders.carryOut(id, me.getName());
-        runner.run();
+        agenda.run();
         return "redirect:/orders/" + id;
     }
 
@@ -120,14 +121,14 @@ class OrdersController {
     @PostMapping("/orders/{id}/go-on")
     String goOn(@AuthenticationPrincipal Someone me, @PathVariable long id) {
         orders.goOn(id, me.getName());
-        runner.run();
+        agenda.run();
         return "redirect:/orders/" + id;
     }
 
     @PostMapping("/orders/{id}/take-back")
     String takeBack(@AuthenticationPrincipal Someone me, @PathVariable long id) {
         orders.takeBack(id, me.getName());
-        runner.run();
+        agenda.run();
         return "redirect:/orders/" + id;
     }
 

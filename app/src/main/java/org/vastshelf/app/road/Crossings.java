@@ -4,10 +4,10 @@ import java.time.Instant;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.notify.Notices;
+import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
-import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** Levels of accounts that an operation passed: remembered, and told to who caused it and who looks after the estate. */

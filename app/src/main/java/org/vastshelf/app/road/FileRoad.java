@@ -17,6 +17,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Person;
@@ -28,7 +29,6 @@ import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.gate.Gate;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.limit.Account;
-import org.vastshelf.core.limit.Apart;
 import org.vastshelf.core.unit.Bytes;
 
 /**

@@ -10,13 +10,13 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.vastshelf.app.store.EstateStore.Snapshot;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.PathTable;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.ledger.PoolRoom;
-import org.vastshelf.core.limit.LimitRule;
 
 /** One version of the estate made ready for file operations: which rules touch a path, and what pools have. */
 final class RuleBook {

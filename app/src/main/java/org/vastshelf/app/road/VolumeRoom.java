@@ -14,6 +14,7 @@ import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.generated.tables.records.VolumeUsageRecord;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.ledger.PoolRoom;
@@ -116,7 +117,7 @@ class VolumeRoom {
         long more = Long.MAX_VALUE;
         for (PoolRoom pool : book.rooms(volume)) {
             // One at a time asks a pool.
-            estates.lock("pool", pool.pool());
+            estates.lock(Kinds.POOL, pool.pool());
             Bytes left = left(book, pool, volume.name());
             if (left.value() < growth) {
                 takeBack(book, pool, volume.name());

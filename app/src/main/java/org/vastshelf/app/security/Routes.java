@@ -45,6 +45,7 @@ public final class Routes {
             post("/api/v1/orders/*/ready", Access.DESIGNERS),
             post("/api/v1/orders/*/reopen", Access.DESIGNERS),
             post("/build/pools/*/lift/run", Access.RUNNERS),
+            get("/build/schedule", Access.DESIGNERS),
             post("/orders/*/pause", Access.RUNNERS),
             post("/orders/*/go-on", Access.RUNNERS),
             post("/api/v1/orders/*/pause", Access.RUNNERS),

@@ -18,7 +18,7 @@ import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.ShareChange;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.Directory;
@@ -127,7 +127,7 @@ class ServeController {
     @PostMapping("/serve/new")
     String add(@AuthenticationPrincipal Someone me, @ModelAttribute ShareForm form, Model model) {
         try {
-            orders.add(me.getName(), new Change.OpenShare(form.share(directory)));
+            orders.add(me.getName(), new ShareChange.OpenShare(form.share(directory)));
             return "redirect:/serve";
         } catch (IllegalArgumentException refused) {
             return show(me, form, refused.getMessage(), model);
@@ -136,7 +136,7 @@ class ServeController {
 
     @PostMapping("/serve/shares/{name}/close")
     String close(@AuthenticationPrincipal Someone me, @PathVariable String name) {
-        orders.add(me.getName(), new Change.CloseShare(name));
+        orders.add(me.getName(), new ShareChange.CloseShare(name));
         return "redirect:/serve";
     }
 

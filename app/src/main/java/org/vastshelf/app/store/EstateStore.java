@@ -1,14 +1,9 @@
 package org.vastshelf.app.store;
 
-import static org.vastshelf.app.store.generated.Tables.ESTATE_OBJECT;
 import static org.vastshelf.app.store.generated.Tables.ESTATE_VERSION;
 
-import java.nio.charset.StandardCharsets;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
@@ -16,23 +11,12 @@ import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
-import org.vastshelf.core.estate.Arrival;
-import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
-import org.vastshelf.core.estate.FileServer;
-import org.vastshelf.core.estate.Hold;
-import org.vastshelf.core.estate.Pool;
-import org.vastshelf.core.estate.Rebuild;
-import org.vastshelf.core.estate.Scrub;
-import org.vastshelf.core.estate.Share;
-import org.vastshelf.core.estate.Site;
+import org.vastshelf.core.estate.Kind;
 import org.vastshelf.core.estate.Usage;
-import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.invariant.Invariants;
 import org.vastshelf.core.invariant.Violation;
-import org.vastshelf.core.limit.LimitRule;
 
 /**
  * Keeps the estate: read whole, changed under a lock, written as the difference between before and after. A state that
@@ -45,20 +29,25 @@ public class EstateStore {
     private static final long VERSION_STEP = 1L << 30;
 
     private final DSLContext db;
-    private final StoredJson json;
+    private final DocumentRows documents;
+    private final List<EstateRows> rows;
     private final UsageStore usage;
     private final Transactions transactions;
     private final List<EstateFollower> followers;
-    private volatile Snapshot cached = new Snapshot(-1, Estate.EMPTY);
+    private static final Snapshot NOTHING = new Snapshot(-1, Estate.EMPTY);
+
+    private volatile Snapshot cached = NOTHING;
 
     EstateStore(
             DSLContext db,
-            StoredJson json,
+            DocumentRows documents,
+            List<EstateRows> rows,
             UsageStore usage,
             Transactions transactions,
             List<EstateFollower> followers) {
         this.db = db;
-        this.json = json;
+        this.documents = documents;
+        this.rows = rows;
         this.usage = usage;
         this.transactions = transactions;
         this.followers = followers;
@@ -80,8 +69,14 @@ public class EstateStore {
     }
 
     public Snapshot snapshot() {
-        return mine().orElseGet(() ->
-                read(db.select(ESTATE_VERSION.VERSION).from(ESTATE_VERSION).fetchSingle(ESTATE_VERSION.VERSION)));
+        return mine().orElseGet(() -> {
+            Snapshot read = read(version());
+            // Somebody may have stored another version between two of the reads.
+            for (long now = version(); now != read.version; now = version()) {
+                read = read(now);
+            }
+            return read;
+        });
     }
 
     /** The estate, which nobody changes before this transaction has ended. Others may hold it at the same time. */
@@ -92,13 +87,13 @@ public class EstateStore {
                 .fetchSingle(ESTATE_VERSION.VERSION)));
     }
 
+    private long version() {
+        return db.select(ESTATE_VERSION.VERSION).from(ESTATE_VERSION).fetchSingle(ESTATE_VERSION.VERSION);
+    }
+
     /** Nobody else who locks this thing of the estate goes on before the transaction has ended. */
-    public void lock(String kind, String name) {
-        db.select(ESTATE_OBJECT.KIND)
-                .from(ESTATE_OBJECT)
-                .where(ESTATE_OBJECT.KIND.eq(kind), ESTATE_OBJECT.NAME_HASH.eq(hash(name)))
-                .forUpdate()
-                .fetch();
+    public void lock(Kind<?> kind, String name) {
+        documents.lock(kind, name);
     }
 
     /** What this transaction has made of it. */
@@ -106,13 +101,21 @@ public class EstateStore {
         return Optional.ofNullable((Snapshot) TransactionSynchronizationManager.getResource(this));
     }
 
+    /** Reads what has changed since the version that is known here. */
     private Snapshot read(long version) {
         Snapshot known = cached;
-        if (known.version != version) {
-            known = new Snapshot(version, read());
-            cached = known;
+        if (known.version == version) {
+            return known;
         }
-        return known;
+        // Versions only grow; a smaller one is that of another database in its place.
+        Snapshot base = known.version < version ? known : NOTHING;
+        Estate next = base.estate;
+        for (EstateRows some : rows) {
+            next = some.read(next, base.version);
+        }
+        Snapshot read = new Snapshot(version, next);
+        cached = read;
+        return read;
     }
 
     /**
@@ -155,11 +158,11 @@ public class EstateStore {
         if (!broken.isEmpty()) {
             return new EstateAnswer.Refused(broken.stream().map(Violation::text).collect(Collectors.joining("; ")));
         }
-        writeDifference(before.estate, after);
-        followers.forEach(follower -> follower.follow(before.estate, after));
         long version = before.version + 1 + ThreadLocalRandom.current().nextLong(VERSION_STEP);
+        rows.forEach(some -> some.write(before.estate, after, version));
+        followers.forEach(follower -> follower.follow(before.estate, after, held));
         db.update(ESTATE_VERSION).set(ESTATE_VERSION.VERSION, version).execute();
-        remember(new Snapshot(version, byName(after)));
+        remember(new Snapshot(version, after));
         return new EstateAnswer.Changed(after);
     }
 
@@ -180,86 +183,5 @@ public class EstateStore {
                 }
             });
         }
-    }
-
-    private Estate read() {
-        Map<String, Map<String, String>> kinds = new LinkedHashMap<>();
-        db.selectFrom(ESTATE_OBJECT)
-                .orderBy(ESTATE_OBJECT.KIND, ESTATE_OBJECT.NAME)
-                .forEach(row -> kinds.computeIfAbsent(row.getKind(), k -> new LinkedHashMap<>())
-                        .put(row.getName(), row.getBody()));
-        return byName(new Estate(
-                objects(kinds, "site", Site.class),
-                objects(kinds, "server", FileServer.class),
-                objects(kinds, "enclosure", Enclosure.class),
-                objects(kinds, "drive", Drive.class),
-                objects(kinds, "pool", Pool.class),
-                objects(kinds, "volume", Volume.class),
-                objects(kinds, "share", Share.class),
-                objects(kinds, "limit", LimitRule.class),
-                objects(kinds, "arrival", Arrival.class),
-                objects(kinds, "rebuild", Rebuild.class),
-                objects(kinds, "scrub", Scrub.class),
-                objects(kinds, "hold", Hold.class)));
-    }
-
-    /** In the order that every node and every start gives things in. */
-    private static Estate byName(Estate estate) {
-        return new Estate(
-                new TreeMap<>(estate.sites()),
-                new TreeMap<>(estate.servers()),
-                new TreeMap<>(estate.enclosures()),
-                new TreeMap<>(estate.drives()),
-                new TreeMap<>(estate.pools()),
-                new TreeMap<>(estate.volumes()),
-                new TreeMap<>(estate.shares()),
-                new TreeMap<>(estate.limits()),
-                new TreeMap<>(estate.arrivals()),
-                new TreeMap<>(estate.rebuilds()),
-                new TreeMap<>(estate.scrubs()),
-                new TreeMap<>(estate.holds()));
-    }
-
-    private <T> Map<String, T> objects(Map<String, Map<String, String>> kinds, String kind, Class<T> type) {
-        Map<String, T> objects = new LinkedHashMap<>();
-        kinds.getOrDefault(kind, Map.of()).forEach((name, body) -> objects.put(name, json.read(body, type)));
-        return objects;
-    }
-
-    private void writeDifference(Estate before, Estate after) {
-        difference("site", before.sites(), after.sites());
-        difference("server", before.servers(), after.servers());
-        difference("enclosure", before.enclosures(), after.enclosures());
-        difference("drive", before.drives(), after.drives());
-        difference("pool", before.pools(), after.pools());
-        difference("volume", before.volumes(), after.volumes());
-        difference("share", before.shares(), after.shares());
-        difference("limit", before.limits(), after.limits());
-        difference("arrival", before.arrivals(), after.arrivals());
-        difference("rebuild", before.rebuilds(), after.rebuilds());
-        difference("scrub", before.scrubs(), after.scrubs());
-        difference("hold", before.holds(), after.holds());
-    }
-
-    private void difference(String kind, Map<String, ?> before, Map<String, ?> after) {
-        before.keySet().stream()
-                .filter(name -> !after.containsKey(name))
-                .forEach(name -> db.deleteFrom(ESTATE_OBJECT)
-                        .where(ESTATE_OBJECT.KIND.eq(kind), ESTATE_OBJECT.NAME_HASH.eq(hash(name)))
-                        .execute());
-        after.forEach((name, thing) -> {
-            if (!thing.equals(before.get(name))) {
-                String body = json.write(thing);
-                db.insertInto(ESTATE_OBJECT)
-                        .values(kind, name, body, hash(name))
-                        .onDuplicateKeyUpdate()
-                        .set(ESTATE_OBJECT.BODY, body)
-                        .execute();
-            }
-        });
-    }
-
-    private static byte[] hash(String name) {
-        return Digests.sixteen(name.getBytes(StandardCharsets.UTF_8));
     }
 }

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -23,19 +24,7 @@ class PlankTest {
                 .mapToObj(i -> Pool.reservation("pool-" + i, "north", Bytes.tib(10L * (1 + i % 5)), PaceClass.STEADY))
                 .toList();
         Volume volume = Volume.plain("film", "pool-0", Bytes.tib(15), true, 65_536, 85);
-        return new Estate(
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Estate.keyed(all, Pool::name),
-                Map.of("film", volume),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of());
+        return Estate.EMPTY.with(Kinds.POOL, all).withVolume(volume);
     }
 
     private static Plank draw(int pools) {

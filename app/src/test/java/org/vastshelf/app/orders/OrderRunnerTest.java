@@ -13,26 +13,30 @@ import static org.mockito.Mockito.when;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.transaction.PlatformTransactionManager;
+import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.change.LimitStep;
+import org.vastshelf.core.change.PoolStep;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.change.VolumeStep;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.standins.device.SimulatedDevices;
 
@@ -51,12 +55,13 @@ class OrderRunnerTest {
     private Estate estate = Estate.EMPTY;
     private Order order;
     private boolean rebuilding;
+    private @Nullable Instant due;
     private OrderRunner runner;
 
     @BeforeEach
     void wire() {
-        when(store.underWay()).thenAnswer(i -> order.isUnderWay() ? List.of(1L) : List.of());
-        when(store.claim(1)).thenAnswer(i -> Optional.of(order));
+        when(store.lock(1)).thenAnswer(i -> Optional.of(order));
+        when(store.find(1)).thenAnswer(i -> Optional.of(order));
         doAnswer(i -> {
                     List<Journalled> steps = new ArrayList<>(order.steps());
                     Journalled step = i.getArgument(1);
@@ -92,6 +97,7 @@ class OrderRunnerTest {
                 estates,
                 new SimulatedDevices(folder.resolve("devices.log")),
                 audit,
+                mock(AgendaStore.class),
                 clock,
                 new Transactions(mock(PlatformTransactionManager.class)));
     }
@@ -107,15 +113,18 @@ class OrderRunnerTest {
             waiting.add(new Journalled(waiting.size(), StepState.WAITING, null, null, null, step));
         }
         order = with(OrderState.RUNNING, "", waiting);
+        due = START;
     }
 
     private void at(Instant now) {
-        when(clock.instant()).thenReturn(now);
-        runner.run();
+        while (due != null && !due.isAfter(now)) {
+            runner.act("1", due);
+            due = runner.again("1", due, Optional::empty).orElse(null);
+        }
     }
 
     private static Step limit(String share) {
-        return new Step.SetLimit(
+        return new LimitStep.SetLimit(
                 new LimitRule(
                         share,
                         org.vastshelf.core.estate.FilePath.ROOT,
@@ -128,7 +137,7 @@ class OrderRunnerTest {
     }
 
     private static Step surfaces(long seconds) {
-        return new Step.CheckSurfaces(List.of(), java.time.Duration.ofSeconds(seconds));
+        return new PoolStep.CheckSurfaces(List.of(), java.time.Duration.ofSeconds(seconds));
     }
 
     @Test
@@ -154,7 +163,7 @@ class OrderRunnerTest {
     @Test
     void an_obstacle_takes_the_whole_order_back() {
         Volume volume = Volume.plain("film", "gone", Bytes.tib(1), true, 65_536, 85);
-        begin(limit("film"), new Step.CreateVolume(volume));
+        begin(limit("film"), new VolumeStep.CreateVolume(volume));
         at(START.plusSeconds(60));
         assertThat(order.state()).isEqualTo(OrderState.TAKEN_BACK);
         assertThat(order.outcome()).isEqualTo("Step 2 could not be done: there is no pool 'gone'. Taken back whole.");
@@ -176,23 +185,17 @@ class OrderRunnerTest {
     }
 
     @Test
-    void what_other_orders_work_on_is_left_alone() {
-        begin(limit("film"));
-        when(store.claim(1)).thenReturn(Optional.empty());
-        at(START.plusSeconds(60));
-        assertThat(estate.limits()).isEqualTo(Map.of());
-    }
-
-    @Test
     void a_paused_order_rests_and_what_follows_begins_when_it_went_on() {
         begin(surfaces(60), limit("film"));
         at(START.plusSeconds(30));
         order = held(OrderState.PAUSED, START.plusSeconds(30));
+        due = null;
         at(START.plusSeconds(10_000));
         assertThat(order.steps().getFirst().state()).isEqualTo(StepState.STARTED);
         assertThat(order.state()).isEqualTo(OrderState.PAUSED);
         Instant resumed = START.plusSeconds(20_000);
         order = held(OrderState.RUNNING, resumed);
+        due = resumed;
         at(START.plusSeconds(20_100));
         assertThat(order.steps().getLast().startedAt()).isEqualTo(resumed);
         assertThat(order.steps().getLast().state()).isEqualTo(StepState.DONE);
@@ -216,7 +219,7 @@ class OrderRunnerTest {
 
     /** Waits as long as there are shares, and then has to be begun again. */
     private Step waiting(Instant until) {
-        Step step = mock(Step.ChangePool.class);
+        Step step = mock(PoolStep.ChangePool.class);
         when(step.expected()).thenReturn(java.time.Duration.ofSeconds(60));
         when(step.obstacle(any())).thenReturn(Optional.empty());
         when(step.on(any())).thenReturn(step);

@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 
 /** What edits of pools ask and do about drives. */
@@ -74,7 +75,7 @@ final class DriveUse {
                         Stream.concat(pool.spares().stream(), keys(standIns)).toList()))
                 .withDrives(standIns);
         for (String key : leaving) {
-            next = next.withoutRebuild(key);
+            next = next.without(Kinds.REBUILD, key);
         }
         return back(next, before, DriveState.IN_USE);
     }

@@ -27,7 +27,16 @@ final class HardwarePlans {
 
     private HardwarePlans() {}
 
-    static void add(PlanDraft draft, Change.AddEnclosure change) {
+    static void plan(PlanDraft draft, Usage usage, HardwareChange change) {
+        switch (change) {
+            case HardwareChange.AddEnclosure add -> add(draft, add);
+            case HardwareChange.RemoveEnclosure remove -> remove(draft, usage, remove);
+            case HardwareChange.RemoveDrives remove -> removeDrives(draft, usage, remove);
+            case HardwareChange.RestartNode restart -> restart(draft, restart);
+        }
+    }
+
+    static void add(PlanDraft draft, HardwareChange.AddEnclosure change) {
         String name = change.server() + "/" + change.number();
         String key = "enclosure " + name + ": ";
         Arrival arrival = draft.estate().arrivals().get(name);
@@ -40,11 +49,11 @@ final class HardwarePlans {
                     key + "ready", "Enclosure " + name + " can't be used yet: " + arrival.missing(), "then rescan");
             return;
         }
-        draft.step(new Step.AddEnclosure(arrival));
+        draft.step(new HardwareStep.AddEnclosure(arrival));
         draft.fine(key + "drives", Counted.of(arrival.drives().size(), "drive") + " to come in unclaimed");
     }
 
-    static void remove(PlanDraft draft, Usage usage, Change.RemoveEnclosure change) {
+    static void remove(PlanDraft draft, Usage usage, HardwareChange.RemoveEnclosure change) {
         String name = change.server() + "/" + change.number();
         String key = "enclosure " + name + ": ";
         Enclosure enclosure = draft.estate().enclosures().get(name);
@@ -63,7 +72,7 @@ final class HardwarePlans {
         }
         rooted.forEach(pool -> PoolEdits.dissolve(draft, pool));
         releaseSpares(draft, enclosure);
-        draft.step(new Step.RemoveEnclosure(
+        draft.step(new HardwareStep.RemoveEnclosure(
                 enclosure, draft.estate().drivesIn(enclosure).toList()));
         if (rooted.isEmpty()) {
             draft.fine(key + "empty", "No pool has members in it");
@@ -75,7 +84,7 @@ final class HardwarePlans {
         }
     }
 
-    static void removeDrives(PlanDraft draft, Usage usage, Change.RemoveDrives change) {
+    static void removeDrives(PlanDraft draft, Usage usage, HardwareChange.RemoveDrives change) {
         List<String> chosen = change.drives();
         for (String key : chosen) {
             if (!draft.estate().drives().containsKey(key)) {
@@ -92,7 +101,7 @@ final class HardwarePlans {
                 return;
             }
         }
-        draft.step(new Step.TakeOutDrives(draft.estate().drives(chosen)));
+        draft.step(new HardwareStep.TakeOutDrives(draft.estate().drives(chosen)));
     }
 
     /** Gets the chosen drives out of a pool; false, and a refusal, when that would lose data. */
@@ -108,7 +117,7 @@ final class HardwarePlans {
             return moved;
         }
         if (!spares.isEmpty()) {
-            PoolEdits.releaseSpares(draft, new Change.ReleaseSpares(pool.name(), spares));
+            PoolEdits.releaseSpares(draft, new PoolChange.ReleaseSpares(pool.name(), spares));
         }
         for (DriveGroup group : pool.groups()) {
             List<String> going =
@@ -123,8 +132,8 @@ final class HardwarePlans {
             }
             if (!going.isEmpty()) {
                 Pool now = draft.estate().pools().get(pool.name());
-                PoolGrowth.removeGroup(
-                        draft, usage, new Change.RemoveGroup(pool.name(), now.groupOf(going.getFirst())));
+                GroupLeaving.removeGroup(
+                        draft, usage, new PoolChange.RemoveGroup(pool.name(), now.groupOf(going.getFirst())));
                 if (draft.estate()
                         .poolOf(draft.estate().drives().get(going.getFirst()))
                         .isPresent()) {
@@ -159,10 +168,10 @@ final class HardwarePlans {
                         "make room on another pool");
                 return false;
             }
-            VolumeEdits.move(
+            MovePlans.move(
                     draft,
                     usage,
-                    new Change.MoveVolume(volume.name(), target.get().name(), MOVE_MIBPS));
+                    new VolumeChange.MoveVolume(volume.name(), target.get().name(), MOVE_MIBPS));
         }
         return true;
     }
@@ -173,12 +182,12 @@ final class HardwarePlans {
                     .filter(s -> isIn(draft, s, enclosure))
                     .toList();
             if (!spares.isEmpty()) {
-                PoolEdits.releaseSpares(draft, new Change.ReleaseSpares(pool.name(), spares));
+                PoolEdits.releaseSpares(draft, new PoolChange.ReleaseSpares(pool.name(), spares));
             }
         }
     }
 
-    static void restart(PlanDraft draft, Change.RestartNode change) {
+    static void restart(PlanDraft draft, HardwareChange.RestartNode change) {
         String key = "node " + change.server() + " " + change.node() + ": ";
         FileServer server = draft.estate().servers().get(change.server());
         if (server == null) {

@@ -2,14 +2,21 @@ package org.vastshelf.core.change;
 
 import java.util.Optional;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.limit.LimitRule;
 
 /** Plans limit rules. */
 final class LimitPlans {
 
     private LimitPlans() {}
+
+    static void plan(PlanDraft draft, LimitChange change) {
+        switch (change) {
+            case LimitChange.SetLimit set -> set(draft, set.rule());
+            case LimitChange.DropLimit drop -> drop(draft, drop.rule());
+        }
+    }
 
     static void set(PlanDraft draft, LimitRule rule) {
         Estate estate = draft.estate();
@@ -32,7 +39,8 @@ final class LimitPlans {
         } else {
             draft.fine(key + "size", "The levels lie within the volume");
         }
-        draft.step(new Step.SetLimit(rule, Optional.ofNullable(estate.limits().get(rule.key()))));
+        draft.step(
+                new LimitStep.SetLimit(rule, Optional.ofNullable(estate.limits().get(rule.key()))));
     }
 
     static void drop(PlanDraft draft, String rule) {
@@ -41,6 +49,6 @@ final class LimitPlans {
             draft.refuse("limit " + rule + ": name", "There is no limit rule '" + rule + "'", "");
             return;
         }
-        draft.step(new Step.DropLimit(found));
+        draft.step(new LimitStep.DropLimit(found));
     }
 }

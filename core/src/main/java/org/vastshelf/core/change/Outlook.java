@@ -23,13 +23,13 @@ public final class Outlook {
     public static List<Check> checks(
             Estate estate, Usage usage, List<Change> changes, Map<String, LocalDate> full, LocalDate today) {
         return changes.stream()
-                .flatMap(c -> c instanceof Change.ReplaceDrives r ? Stream.of(r) : Stream.empty())
+                .flatMap(c -> c instanceof PoolChange.ReplaceDrives r ? Stream.of(r) : Stream.empty())
                 .flatMap(r -> replacement(estate, usage, r, full, today).stream())
                 .toList();
     }
 
     private static Optional<Check> replacement(
-            Estate estate, Usage usage, Change.ReplaceDrives change, Map<String, LocalDate> full, LocalDate today) {
+            Estate estate, Usage usage, PoolChange.ReplaceDrives change, Map<String, LocalDate> full, LocalDate today) {
         LocalDate day = full.get(change.pool());
         if (day == null || !estate.pools().containsKey(change.pool())) {
             return Optional.empty();

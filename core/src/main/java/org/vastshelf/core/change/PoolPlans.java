@@ -6,8 +6,8 @@ import java.util.List;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.LayoutAnswer;
 import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
 import org.vastshelf.core.layout.LayoutAnswer.Possible;
@@ -24,7 +24,23 @@ final class PoolPlans {
 
     private PoolPlans() {}
 
-    static void compose(PlanDraft draft, Change.ComposePool change) {
+    static void plan(PlanDraft draft, Usage usage, PoolChange change) {
+        switch (change) {
+            case PoolChange.ComposePool pool -> compose(draft, pool);
+            case PoolChange.AddGroup add -> GroupPlans.addGroup(draft, add);
+            case PoolChange.AddDrives add -> GroupPlans.addDrives(draft, usage, add);
+            case PoolChange.RemoveGroup remove -> GroupLeaving.removeGroup(draft, usage, remove);
+            case PoolChange.ReplaceDrives replace -> ReplacePlans.replace(draft, usage, replace);
+            case PoolChange.TakeSpace take -> ReplacePlans.takeSpace(draft, take.pool());
+            case PoolChange.AddSpares add -> PoolEdits.addSpares(draft, add);
+            case PoolChange.ReleaseSpares release -> PoolEdits.releaseSpares(draft, release);
+            case PoolChange.SetPoolReserve reserve -> PoolEdits.setReserve(draft, usage, reserve);
+            case PoolChange.ReservePool reserve -> ReservationPlans.reserve(draft, usage, reserve);
+            case PoolChange.DissolvePool dissolve -> PoolEdits.dissolve(draft, usage, dissolve.pool());
+        }
+    }
+
+    static void compose(PlanDraft draft, PoolChange.ComposePool change) {
         Estate estate = draft.estate();
         String key = "pool " + change.name() + ": ";
         if (estate.pools().containsKey(change.name())) {
@@ -39,7 +55,7 @@ final class PoolPlans {
                 .ifPresent(drives -> compose(draft, change, key, drives));
     }
 
-    private static void compose(PlanDraft draft, Change.ComposePool change, String key, List<Drive> drives) {
+    private static void compose(PlanDraft draft, PoolChange.ComposePool change, String key, List<Drive> drives) {
         List<Drive> ascending = drives.stream()
                 .sorted(Comparator.comparing(Drive::label).thenComparing(Drive::key))
                 .toList();
@@ -59,17 +75,17 @@ final class PoolPlans {
     }
 
     private static void accept(
-            PlanDraft draft, Change.ComposePool change, List<Drive> ascending, Possible layout, String key) {
+            PlanDraft draft, PoolChange.ComposePool change, List<Drive> ascending, Possible layout, String key) {
         checks(draft, change, ascending, layout, key);
         List<String> keys = ascending.stream().map(Drive::key).toList();
         int members = keys.size() - change.spares();
         if (change.surfaceCheck()) {
             Bytes largest = ascending.getLast().label();
             long seconds = Math.round(2 * largest.value() / (SURFACE_MIBPS * Bytes.MIB));
-            draft.step(new Step.CheckSurfaces(keys, Duration.ofSeconds(Math.max(1, seconds))));
+            draft.step(new PoolStep.CheckSurfaces(keys, Duration.ofSeconds(Math.max(1, seconds))));
         }
-        draft.step(new Step.ClaimDrives(keys));
-        draft.step(new Step.CreatePool(new Pool(
+        draft.step(new PoolStep.ClaimDrives(keys));
+        draft.step(new PoolStep.CreatePool(new Pool(
                 change.name(),
                 change.server(),
                 groups(change, keys.subList(0, members)),
@@ -79,14 +95,13 @@ final class PoolPlans {
                 Bytes.ZERO,
                 Bytes.ZERO,
                 ascending.getFirst().kind().pace(),
-                false,
-                LiftRule.NIGHTLY)));
+                false)));
         draft.permanent("The layout of " + change.name() + " can't be changed. Undoing means moving off what it holds,"
                 + " dissolving it and building again.");
     }
 
     /** Equal groups of neighbours in size, so that no group strands what another would use. */
-    private static List<DriveGroup> groups(Change.ComposePool change, List<String> ascending) {
+    private static List<DriveGroup> groups(PoolChange.ComposePool change, List<String> ascending) {
         int each = ascending.size() / change.groups();
         return java.util.stream.IntStream.range(0, change.groups())
                 .mapToObj(g -> DriveGroup.bulk(change.layout(), ascending.subList(g * each, (g + 1) * each)))
@@ -94,7 +109,7 @@ final class PoolPlans {
     }
 
     private static void checks(
-            PlanDraft draft, Change.ComposePool change, List<Drive> drives, Possible layout, String key) {
+            PlanDraft draft, PoolChange.ComposePool change, List<Drive> drives, Possible layout, String key) {
         draft.checkContents(key, drives);
         if (drives.stream().map(Drive::kind).distinct().count() > 1) {
             draft.watch(

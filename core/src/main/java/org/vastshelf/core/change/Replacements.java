@@ -24,9 +24,9 @@ public final class Replacements {
      *
      * @throws IllegalArgumentException when a drive is not there or does not fit
      */
-    public static List<Replacement.Stage> stages(Estate estate, Usage usage, Change.ReplaceDrives change) {
+    public static List<Replacement.Stage> stages(Estate estate, Usage usage, PoolChange.ReplaceDrives change) {
         Pool pool = estate.pools().get(change.pool());
-        for (Change.Swap swap : change.swaps()) {
+        for (PoolChange.Swap swap : change.swaps()) {
             if (pool.groupOf(swap.old()) < 0 || !estate.drives().containsKey(swap.next())) {
                 throw new IllegalArgumentException(
                         "Drive '" + swap.old() + "' can't be replaced by '" + swap.next() + "'");
@@ -39,7 +39,7 @@ public final class Replacements {
         Estate next = estate;
         List<Replacement.Stage> stages = new ArrayList<>();
         for (int i = 0; i < pool.groups().size(); i++) {
-            List<Change.Swap> mine = swapsOf(change, pool.groups().get(i));
+            List<PoolChange.Swap> mine = swapsOf(change, pool.groups().get(i));
             List<Replacement.Stage> ofGroup = ofGroup(estate, pool, i, mine, allocated);
             for (int stage = 0; stage < mine.size(); stage++) {
                 if (change.takeSpace()) {
@@ -58,14 +58,14 @@ public final class Replacements {
         return usable.isZero() ? 0 : usable.minus(free).shareOf(usable);
     }
 
-    private static List<Change.Swap> swapsOf(Change.ReplaceDrives change, DriveGroup group) {
+    private static List<PoolChange.Swap> swapsOf(PoolChange.ReplaceDrives change, DriveGroup group) {
         return change.swaps().stream()
                 .filter(s -> group.members().contains(s.old()))
                 .toList();
     }
 
     private static List<Replacement.Stage> ofGroup(
-            Estate estate, Pool pool, int index, List<Change.Swap> swaps, double allocated) {
+            Estate estate, Pool pool, int index, List<PoolChange.Swap> swaps, double allocated) {
         DriveGroup group = pool.groups().get(index);
         return Replacement.stages(
                 group.layout(),
@@ -79,7 +79,7 @@ public final class Replacements {
     }
 
     /** The member with the label of what takes its place, for the sums only. */
-    private static Estate swapped(Estate estate, Change.Swap swap) {
+    private static Estate swapped(Estate estate, PoolChange.Swap swap) {
         Drive old = estate.drives().get(swap.old());
         Drive next = estate.drives().get(swap.next());
         return estate.withDrives(List.of(new Drive(

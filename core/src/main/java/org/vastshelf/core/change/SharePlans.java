@@ -11,6 +11,13 @@ final class SharePlans {
 
     private SharePlans() {}
 
+    static void plan(PlanDraft draft, ShareChange change) {
+        switch (change) {
+            case ShareChange.OpenShare open -> open(draft, open.share());
+            case ShareChange.CloseShare close -> close(draft, close.share());
+        }
+    }
+
     static void open(PlanDraft draft, Share share) {
         Estate estate = draft.estate();
         String key = "share " + share.name() + ": ";
@@ -39,7 +46,7 @@ final class SharePlans {
             return;
         }
         checks(draft, estate, share, key);
-        draft.step(new Step.OpenShare(share, before));
+        draft.step(new ShareStep.OpenShare(share, before));
     }
 
     private static void checks(PlanDraft draft, Estate estate, Share share, String key) {
@@ -67,6 +74,6 @@ final class SharePlans {
             return;
         }
         draft.confirm(key + "clients", "Clients lose " + name + " at once; its files and limit rules stay");
-        draft.step(new Step.CloseShare(share));
+        draft.step(new ShareStep.CloseShare(share));
     }
 }

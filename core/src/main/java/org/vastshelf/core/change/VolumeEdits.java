@@ -1,11 +1,10 @@
 package org.vastshelf.core.change;
 
 import java.time.Duration;
-import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -13,53 +12,59 @@ import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.UnitSystem;
-import org.vastshelf.core.volume.MoveCandidates;
 import org.vastshelf.core.volume.PaceBudget;
 
 /** Plans what changes about a volume while clients go on. */
 final class VolumeEdits {
-
     private VolumeEdits() {}
 
-    static void resize(PlanDraft draft, Usage usage, Change.ResizeVolume change) {
+    static void resize(PlanDraft draft, Usage usage, VolumeChange.ResizeVolume change) {
         draft.volume(change.volume()).ifPresent(volume -> {
             String key = "volume " + volume.name() + ": ";
-            if (change.size().compareTo(volume.size()) <= 0) {
-                draft.refuse(
-                        key + "size",
-                        "Volume " + volume.name() + " has " + UnitSystem.BINARY.format(volume.size())
-                                + " already; a volume can't be made smaller",
-                        "more than " + volume.size().value()
-                                + " bytes, or a smaller new volume and a move of the files");
-                return;
+            if (isLarger(draft, volume, change.size(), key)
+                    && isSold(draft, volume, change.size(), key)
+                    && fits(draft, usage, volume, change.size().minus(volume.size()), key)) {
+                endGrowth(draft, volume, change.size(), key);
+                edit(draft, change.title(), Duration.ofSeconds(5), volume, volume.withSize(change.size()));
+                promises(draft, usage, draft.estate().pools().get(volume.pool()), key);
             }
-            Pool pool = draft.estate().pools().get(volume.pool());
-            FileServer server = draft.estate().servers().get(pool.server());
-            Bytes growth = change.size().minus(volume.size());
-            Optional<String> unfit = server.sizes().problem(volume.size(), change.size());
-            if (unfit.isPresent()) {
-                draft.refuse(
-                        key + "size",
-                        "A volume of " + server.name() + " can't become so large: it is " + unfit.get(),
-                        "volumes of " + server.name() + ": " + server.sizes().text());
-                return;
-            }
-            if (fits(draft, usage, volume, growth, key)) {
-                Volume grown = volume.growth()
-                                .filter(rule -> change.size().isMoreThan(rule.ceiling()))
-                                .isPresent()
-                        ? volume.withGrowth(java.util.Optional.empty()).withSize(change.size())
-                        : volume.withSize(change.size());
-                edit(draft, change.title(), Duration.ofSeconds(5), volume, grown);
-                if (!grown.growth().equals(volume.growth())) {
+        });
+    }
+
+    private static boolean isLarger(PlanDraft draft, Volume volume, Bytes size, String key) {
+        boolean larger = size.isMoreThan(volume.size());
+        if (!larger) {
+            draft.refuse(
+                    key + "size",
+                    "Volume " + volume.name() + " has " + UnitSystem.BINARY.format(volume.size())
+                            + " already; a volume can't be made smaller",
+                    "more than " + volume.size().value() + " bytes, or a smaller new volume and a move of the files");
+        }
+        return larger;
+    }
+
+    private static boolean isSold(PlanDraft draft, Volume volume, Bytes size, String key) {
+        Pool pool = draft.estate().pools().get(volume.pool());
+        FileServer server = draft.estate().servers().get(pool.server());
+        Optional<String> unfit = server.sizes().problem(volume.size(), size);
+        unfit.ifPresent(why -> draft.refuse(
+                key + "size",
+                "A volume of " + server.name() + " can't become so large: it is " + why,
+                "volumes of " + server.name() + ": " + server.sizes().text()));
+        return unfit.isEmpty();
+    }
+
+    private static void endGrowth(PlanDraft draft, Volume volume, Bytes size, String key) {
+        draft.estate()
+                .find(Kinds.GROWTH, volume.name())
+                .filter(rule -> size.isMoreThan(rule.ceiling()))
+                .ifPresent(rule -> {
+                    RulePlans.drop(draft, rule);
                     draft.watch(
                             key + "ceiling",
                             "It passes the ceiling of its automatic growth, which ends with this",
                             "set a new rule");
-                }
-                promises(draft, usage, pool, key);
-            }
-        });
+                });
     }
 
     private static boolean fits(PlanDraft draft, Usage usage, Volume volume, Bytes growth, String key) {
@@ -91,10 +96,10 @@ final class VolumeEdits {
     }
 
     private static void edit(PlanDraft draft, String title, Duration expected, Volume before, Volume after) {
-        draft.step(new Step.ChangeVolume(title, expected, before, after));
+        draft.step(new VolumeStep.ChangeVolume(title, expected, before, after));
     }
 
-    static void convert(PlanDraft draft, Usage usage, Change.ConvertVolume change) {
+    static void convert(PlanDraft draft, Usage usage, VolumeChange.ConvertVolume change) {
         draft.volume(change.volume()).ifPresent(volume -> {
             String key = "volume " + volume.name() + ": ";
             Pool pool = draft.estate().pools().get(volume.pool());
@@ -131,7 +136,7 @@ final class VolumeEdits {
         });
     }
 
-    static void setPace(PlanDraft draft, Change.SetPace change) {
+    static void setPace(PlanDraft draft, VolumeChange.SetPace change) {
         draft.volume(change.volume()).ifPresent(volume -> {
             String key = "volume " + volume.name() + ": ";
             Pool pool = draft.estate().pools().get(volume.pool());
@@ -159,7 +164,7 @@ final class VolumeEdits {
         });
     }
 
-    static void setAlarm(PlanDraft draft, Usage usage, Change.SetAlarm change) {
+    static void setAlarm(PlanDraft draft, Usage usage, VolumeChange.SetAlarm change) {
         draft.volume(change.volume()).ifPresent(volume -> {
             Volume after = volume.withAlarm(change.percent());
             edit(draft, change.title(), Duration.ofSeconds(1), volume, after);
@@ -167,97 +172,6 @@ final class VolumeEdits {
                 draft.watch("volume " + volume.name() + ": alarm", "It is above this level already", "");
             }
         });
-    }
-
-    static void setGrowth(PlanDraft draft, Change.SetGrowth change) {
-        draft.volume(change.volume()).ifPresent(volume -> {
-            String key = "volume " + volume.name() + ": ";
-            boolean low = change.rule()
-                    .filter(rule -> volume.size().isMoreThan(rule.ceiling())
-                            || rule.ceiling().isMoreThan(Volume.MOST))
-                    .isPresent();
-            if (low) {
-                draft.refuse(
-                        key + "ceiling",
-                        "The ceiling is "
-                                + change.rule().orElseThrow().ceiling().value() + " bytes, must be "
-                                + volume.size().value() + " (its size) to " + Volume.MOST.value(),
-                        "");
-                return;
-            }
-            edit(draft, change.title(), Duration.ofSeconds(1), volume, volume.withGrowth(change.rule()));
-        });
-    }
-
-    static void move(PlanDraft draft, Usage usage, Change.MoveVolume change) {
-        draft.volume(change.volume())
-                .ifPresent(volume ->
-                        draft.pool(change.pool()).ifPresent(target -> move(draft, usage, change, volume, target)));
-    }
-
-    private static void move(PlanDraft draft, Usage usage, Change.MoveVolume change, Volume volume, Pool target) {
-        String key = "volume " + volume.name() + ": ";
-        Estate estate = draft.estate();
-        if (volume.pool().equals(target.name())) {
-            draft.refuse(key + "pool", "Volume " + volume.name() + " lies on " + target.name() + " already", "");
-            return;
-        }
-        if (volume.movingTo().isPresent()) {
-            draft.refuse(
-                    key + "moving",
-                    "Volume " + volume.name() + " moves to " + volume.movingTo().get() + " already",
-                    "wait for its end, or take that order back");
-            return;
-        }
-        MoveCandidates.Candidate candidate = MoveCandidates.candidate(estate, usage, volume, target);
-        if (!candidate.isPossible()) {
-            draft.refuse(key + "target", "Pool " + target.name() + " " + candidate.problem(), "choose another pool");
-            return;
-        }
-        Bytes used = usage.of(volume.name()).used();
-        draft.step(new Step.HoldRoom(volume.name(), volume.pool(), target.name()));
-        Pool from = estate.pools().get(volume.pool());
-        double mibps = Math.min(change.limitMibps(), Math.min(throughput(estate, from), throughput(estate, target)));
-        long seconds = Math.max(1, (long) (used.value() / (Math.max(1, mibps) * Bytes.MIB)));
-        if (!volume.pace().byHand() && from.pace() != target.pace()) {
-            draft.watch(
-                    key + "pace",
-                    String.format(
-                            Locale.ROOT,
-                            "Its pace by size changes from %,.0f to %,.0f MiB/s: %s is %s, %s is %s",
-                            volume.pace().of(volume.size(), from.pace()),
-                            volume.pace().of(volume.size(), target.pace()),
-                            from.name(),
-                            from.pace().title(),
-                            target.name(),
-                            target.pace().title()),
-                    "set it by hand");
-        }
-        draft.step(new Step.Work(
-                "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
-                        + " at " + (long) mibps + " MiB/s, clients go on",
-                Duration.ofSeconds(seconds),
-                List.of(estate.pools().get(volume.pool()).server(), target.server())));
-        draft.step(new Step.SwitchOver(volume.name(), volume.pool(), target.name()));
-        draft.fine(
-                key + "space",
-                String.format(
-                        Locale.ROOT, "Pool %s would be %.1f %% used", target.name(), candidate.usedAfter() * 100));
-        Pool source = estate.pools().get(volume.pool());
-        if (!source.server().equals(target.server())) {
-            draft.confirm(
-                    key + "address", "Its shares are served by " + target.server() + " afterwards: mount lines change");
-        }
-    }
-
-    /** What a pool's drives, or its reservation, give beside its clients, in MiB/s. */
-    private static double throughput(Estate estate, Pool pool) {
-        return pool.isReservation()
-                ? PaceBudget.of(estate, pool).budget()
-                : estate.drives().get(pool.members().getFirst()).kind().rates().rebuildMiBps()
-                        * pool.members().size()
-                        * (100 - estate.servers().get(pool.server()).loadPercent())
-                        / 100;
     }
 
     static void remove(PlanDraft draft, Usage usage, String name) {
@@ -280,7 +194,8 @@ final class VolumeEdits {
                                             "Volume " + name + " holds " + UnitSystem.BINARY.format(used)
                                                     + "; it will be gone");
                                 }
-                                draft.step(new Step.RemoveVolume(volume));
+                                draft.step(new VolumeStep.RemoveVolume(
+                                        volume, draft.estate().rulesOf(Kinds.VOLUME, name)));
                             });
         });
     }

@@ -16,6 +16,18 @@ final class VolumePlans {
 
     private VolumePlans() {}
 
+    static void plan(PlanDraft draft, Usage usage, VolumeChange change) {
+        switch (change) {
+            case VolumeChange.ComposeVolume compose -> compose(draft, usage, compose.volume());
+            case VolumeChange.ResizeVolume resize -> VolumeEdits.resize(draft, usage, resize);
+            case VolumeChange.ConvertVolume convert -> VolumeEdits.convert(draft, usage, convert);
+            case VolumeChange.SetPace pace -> VolumeEdits.setPace(draft, pace);
+            case VolumeChange.SetAlarm alarm -> VolumeEdits.setAlarm(draft, usage, alarm);
+            case VolumeChange.MoveVolume move -> MovePlans.move(draft, usage, move);
+            case VolumeChange.RemoveVolume remove -> VolumeEdits.remove(draft, usage, remove.volume());
+        }
+    }
+
     static void compose(PlanDraft draft, Usage usage, Volume volume) {
         Estate estate = draft.estate();
         String key = "volume " + volume.name() + ": ";
@@ -53,7 +65,7 @@ final class VolumePlans {
                     "at most " + ledger.free().value() + " bytes, or thin");
             return;
         }
-        draft.step(new Step.CreateVolume(volume));
+        draft.step(new VolumeStep.CreateVolume(volume));
         ByteLedger after = Ledgers.ofPool(draft.estate(), usage, pool);
         Bytes usable = Ledgers.usable(estate, pool);
         if (after.beyond().isZero()) {

@@ -8,6 +8,7 @@ import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutAnswer;
@@ -52,7 +53,7 @@ public record WhatIf(
         }
         Estate next = found.isReservation() ? estate : withDrives(estate, found);
         for (String volume : drop) {
-            next = next.withoutVolume(volume);
+            next = next.without(Kinds.VOLUME, volume);
         }
         for (String volume : thin) {
             if (next.volumes().containsKey(volume)) {

@@ -14,6 +14,10 @@ public record Arrival(Enclosure enclosure, List<Drive> drives, String missing) {
         drives = List.copyOf(drives);
     }
 
+    public String key() {
+        return enclosure.key();
+    }
+
     /** With the counters of its drives read at a given time. */
     public Arrival counted(Instant at) {
         return new Arrival(

@@ -2,268 +2,257 @@ package org.vastshelf.core.estate;
 
 import java.util.Collection;
 import java.util.Collections;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Consumer;
-import java.util.function.Function;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.stream.Stream;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
-/** Everything that one installation looks after, as it is at one moment. Immutable; keyed by what people call it. */
-public record Estate(
-        Map<String, Site> sites,
-        Map<String, FileServer> servers,
-        Map<String, Enclosure> enclosures,
-        Map<String, Drive> drives,
-        Map<String, Pool> pools,
-        Map<String, Volume> volumes,
-        Map<String, Share> shares,
-        Map<String, LimitRule> limits,
-        Map<String, Arrival> arrivals,
-        Map<String, Rebuild> rebuilds,
-        Map<String, Scrub> scrubs,
-        Map<String, Hold> holds) {
+/**
+ * Everything that one installation looks after, as it is at one moment. Immutable; kept by kind, and by key within a
+ * kind, in the order of the keys.
+ */
+public final class Estate {
 
-    public static final Estate EMPTY = new Estate(
-            Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(),
-            Map.of(), Map.of());
+    public static final Estate EMPTY = new Estate(Map.of());
 
-    public Estate {
-        sites = ordered(sites);
-        servers = ordered(servers);
-        enclosures = ordered(enclosures);
-        drives = ordered(drives);
-        pools = ordered(pools);
-        volumes = ordered(volumes);
-        shares = ordered(shares);
-        limits = ordered(limits);
-        arrivals = ordered(arrivals);
-        rebuilds = ordered(rebuilds);
-        scrubs = ordered(scrubs);
-        holds = ordered(holds);
+    private final Map<Kind<?>, SortedMap<String, ?>> things;
+    private final EstateIndex index;
+
+    private Estate(Map<Kind<?>, SortedMap<String, ?>> things) {
+        this.things = things;
+        this.index = new EstateIndex(this);
     }
 
-    private static <T> Map<String, T> ordered(Map<String, T> map) {
-        return Collections.unmodifiableMap(new LinkedHashMap<>(map));
+    /** All things of a kind by their keys. */
+    @SuppressWarnings("unchecked")
+    public <T> Map<String, T> all(Kind<T> kind) {
+        return (Map<String, T>) things.getOrDefault(kind, Collections.emptySortedMap());
     }
 
-    public static <T> Map<String, T> keyed(Collection<T> things, Function<T, String> key) {
-        Map<String, T> map = new LinkedHashMap<>();
-        things.forEach(thing -> map.put(key.apply(thing), thing));
-        return map;
+    public <T> Optional<T> find(Kind<T> kind, String key) {
+        return Optional.ofNullable(all(kind).get(key));
     }
 
-    private static <T> Map<String, T> with(Map<String, T> map, String key, T thing) {
-        Map<String, T> next = new LinkedHashMap<>(map);
-        next.put(key, thing);
-        return next;
+    /** With a thing of a kind in place of the one with the same key. */
+    public <T> Estate with(Kind<T> kind, T thing) {
+        return with(kind, List.of(thing));
     }
 
-    private static <T> Map<String, T> without(Map<String, T> map, String key) {
-        Map<String, T> next = new LinkedHashMap<>(map);
-        next.remove(key);
-        return next;
-    }
-
-    /** The parts while one of them is put in place of another. */
-    private static final class Parts {
-        private Map<String, Site> sites;
-        private Map<String, FileServer> servers;
-        private Map<String, Enclosure> enclosures;
-        private Map<String, Drive> drives;
-        private Map<String, Pool> pools;
-        private Map<String, Volume> volumes;
-        private Map<String, Share> shares;
-        private Map<String, LimitRule> limits;
-        private Map<String, Arrival> arrivals;
-        private Map<String, Rebuild> rebuilds;
-        private Map<String, Scrub> scrubs;
-        private Map<String, Hold> holds;
-
-        private Parts(Estate estate) {
-            this.sites = estate.sites;
-            this.servers = estate.servers;
-            this.enclosures = estate.enclosures;
-            this.drives = estate.drives;
-            this.pools = estate.pools;
-            this.volumes = estate.volumes;
-            this.shares = estate.shares;
-            this.limits = estate.limits;
-            this.arrivals = estate.arrivals;
-            this.rebuilds = estate.rebuilds;
-            this.scrubs = estate.scrubs;
-            this.holds = estate.holds;
+    /** With things of a kind in place of those with the same keys. */
+    public <T> Estate with(Kind<T> kind, Collection<? extends T> changed) {
+        if (changed.isEmpty()) {
+            return this;
         }
+        TreeMap<String, T> next = copy(kind);
+        changed.forEach(thing -> next.put(kind.keyOf(thing), thing));
+        return replaced(kind, next);
     }
 
-    private Estate edit(Consumer<Parts> change) {
-        Parts parts = new Parts(this);
-        change.accept(parts);
-        return new Estate(
-                parts.sites,
-                parts.servers,
-                parts.enclosures,
-                parts.drives,
-                parts.pools,
-                parts.volumes,
-                parts.shares,
-                parts.limits,
-                parts.arrivals,
-                parts.rebuilds,
-                parts.scrubs,
-                parts.holds);
+    /** With exactly these things of a kind. */
+    public <T> Estate withOnly(Kind<T> kind, Map<String, T> all) {
+        return replaced(kind, new TreeMap<>(all));
+    }
+
+    public <T> Estate without(Kind<T> kind, String key) {
+        return without(kind, List.of(key));
+    }
+
+    public <T> Estate without(Kind<T> kind, Collection<String> keys) {
+        if (keys.stream().noneMatch(all(kind)::containsKey)) {
+            return this;
+        }
+        TreeMap<String, T> next = copy(kind);
+        keys.forEach(next::remove);
+        return replaced(kind, next);
+    }
+
+    private <T> TreeMap<String, T> copy(Kind<T> kind) {
+        TreeMap<String, T> copy = new TreeMap<>();
+        copy.putAll(all(kind));
+        return copy;
+    }
+
+    private <T> Estate replaced(Kind<T> kind, TreeMap<String, T> next) {
+        Map<Kind<?>, SortedMap<String, ?>> replaced = new HashMap<>(things);
+        replaced.put(kind, Collections.unmodifiableSortedMap(next));
+        return new Estate(replaced);
+    }
+
+    public Map<String, Site> sites() {
+        return all(Kinds.SITE);
+    }
+
+    public Map<String, FileServer> servers() {
+        return all(Kinds.SERVER);
+    }
+
+    public Map<String, Enclosure> enclosures() {
+        return all(Kinds.ENCLOSURE);
+    }
+
+    public Map<String, Drive> drives() {
+        return all(Kinds.DRIVE);
+    }
+
+    public Map<String, Pool> pools() {
+        return all(Kinds.POOL);
+    }
+
+    public Map<String, Volume> volumes() {
+        return all(Kinds.VOLUME);
+    }
+
+    public Map<String, Share> shares() {
+        return all(Kinds.SHARE);
+    }
+
+    public Map<String, LimitRule> limits() {
+        return all(Kinds.LIMIT);
+    }
+
+    public Map<String, Arrival> arrivals() {
+        return all(Kinds.ARRIVAL);
+    }
+
+    public Map<String, Rebuild> rebuilds() {
+        return all(Kinds.REBUILD);
+    }
+
+    public Map<String, Scrub> scrubs() {
+        return all(Kinds.SCRUB);
+    }
+
+    public Map<String, Hold> holds() {
+        return all(Kinds.HOLD);
     }
 
     public Estate withDrives(Collection<Drive> changed) {
-        Map<String, Drive> next = new LinkedHashMap<>(drives);
-        changed.forEach(d -> next.put(d.key(), d));
-        return edit(parts -> parts.drives = next);
-    }
-
-    public Estate withoutDrives(Collection<String> keys) {
-        Map<String, Drive> next = new LinkedHashMap<>(drives);
-        keys.forEach(next::remove);
-        return edit(parts -> parts.drives = next);
-    }
-
-    public Estate withServer(FileServer server) {
-        return edit(parts -> parts.servers = with(servers, server.name(), server));
-    }
-
-    public Estate withEnclosure(Enclosure enclosure) {
-        return edit(parts -> parts.enclosures = with(enclosures, enclosure.key(), enclosure));
-    }
-
-    public Estate withoutEnclosure(String key) {
-        return edit(parts -> parts.enclosures = without(enclosures, key));
+        return with(Kinds.DRIVE, changed);
     }
 
     public Estate withPool(Pool pool) {
-        return edit(parts -> parts.pools = with(pools, pool.name(), pool));
-    }
-
-    public Estate withoutPool(String key) {
-        return edit(parts -> parts.pools = without(pools, key));
+        return with(Kinds.POOL, pool);
     }
 
     public Estate withVolume(Volume volume) {
-        return edit(parts -> parts.volumes = with(volumes, volume.name(), volume));
-    }
-
-    public Estate withoutVolume(String key) {
-        return edit(parts -> parts.volumes = without(volumes, key));
-    }
-
-    public Estate withShare(Share share) {
-        return edit(parts -> parts.shares = with(shares, share.name(), share));
-    }
-
-    public Estate withoutShare(String key) {
-        return edit(parts -> parts.shares = without(shares, key));
-    }
-
-    public Estate withLimit(LimitRule rule) {
-        return edit(parts -> parts.limits = with(limits, rule.key(), rule));
-    }
-
-    public Estate withoutLimit(String key) {
-        return edit(parts -> parts.limits = without(limits, key));
-    }
-
-    public Estate withArrival(Arrival arrival) {
-        return edit(parts -> parts.arrivals = with(arrivals, arrival.enclosure().key(), arrival));
-    }
-
-    public Estate withoutArrival(String key) {
-        return edit(parts -> parts.arrivals = without(arrivals, key));
-    }
-
-    public Estate withRebuild(Rebuild rebuild) {
-        return edit(parts -> parts.rebuilds = with(rebuilds, rebuild.target(), rebuild));
-    }
-
-    public Estate withoutRebuild(String key) {
-        return edit(parts -> parts.rebuilds = without(rebuilds, key));
-    }
-
-    public Estate withScrub(Scrub scrub) {
-        return edit(parts -> parts.scrubs = with(scrubs, scrub.pool(), scrub));
-    }
-
-    public Estate withoutScrub(String key) {
-        return edit(parts -> parts.scrubs = without(scrubs, key));
+        return with(Kinds.VOLUME, volume);
     }
 
     /** With this hold in place of the order's former one; an empty one is none. */
     public Estate withHold(Hold hold) {
-        return hold.isEmpty() ? withoutHold(hold.order()) : edit(parts -> parts.holds = with(holds, hold.key(), hold));
+        return hold.isEmpty() ? withoutHold(hold.order()) : with(Kinds.HOLD, hold);
     }
 
     public Estate withoutHold(long order) {
-        String key = String.valueOf(order);
-        return holds.containsKey(key) ? edit(parts -> parts.holds = without(holds, key)) : this;
+        return without(Kinds.HOLD, String.valueOf(order));
+    }
+
+    /** All rules about a thing. */
+    public List<Rule> rulesOf(Kind<?> subject, String name) {
+        return Kinds.RULES.stream()
+                .flatMap(kind -> Stream.ofNullable(all(kind).get(name)))
+                .filter(rule -> rule.subject().equals(subject))
+                .<Rule>map(rule -> rule)
+                .toList();
+    }
+
+    public Estate withRule(Rule rule) {
+        return withOf(rule.kind(), rule);
+    }
+
+    private <R extends Rule> Estate withOf(Kind<R> kind, Rule rule) {
+        return with(kind, kind.type().cast(rule));
+    }
+
+    public Estate withRules(List<Rule> rules) {
+        Estate next = this;
+        for (Rule rule : rules) {
+            next = next.withRule(rule);
+        }
+        return next;
+    }
+
+    public Estate withoutRules(List<Rule> rules) {
+        Estate next = this;
+        for (Rule rule : rules) {
+            next = next.without(rule.kind(), rule.governs());
+        }
+        return next;
     }
 
     /** The order that holds a drive, if one does. */
     public Optional<Hold> holdOf(String drive) {
-        return holds.values().stream().filter(h -> h.drives().contains(drive)).findFirst();
+        return Optional.ofNullable(index.holdOf(drive));
     }
 
     /** Room that orders on their way hold on a pool. */
     public Bytes heldOn(String pool) {
-        return Bytes.sum(holds.values().stream()
+        return Bytes.sum(holds().values().stream()
                 .map(h -> h.room().getOrDefault(pool, Bytes.ZERO))
                 .toList());
     }
 
     public List<Drive> drives(List<String> keys) {
-        return keys.stream().map(drives::get).toList();
+        return keys.stream().map(drives()::get).toList();
     }
 
     public Stream<Volume> volumesOn(String pool) {
-        return volumes.values().stream().filter(v -> v.pool().equals(pool));
+        return index.volumesOn(pool).stream();
     }
 
     public Stream<Share> sharesOn(String volume) {
-        return shares.values().stream().filter(s -> s.volume().equals(volume));
+        return index.sharesOn(volume).stream();
     }
 
     public Stream<LimitRule> limitsOn(String share) {
-        return limits.values().stream().filter(r -> r.share().equals(share));
+        return index.limitsOn(share).stream();
     }
 
     public Stream<Drive> drivesOf(String server) {
-        return drives.values().stream().filter(d -> d.server().equals(server));
+        return index.drivesOf(server).stream();
+    }
+
+    public Stream<Drive> drivesIn(Enclosure enclosure) {
+        return index.drivesIn(enclosure.key()).stream();
     }
 
     public Optional<Pool> poolOf(Share share) {
-        return Optional.ofNullable(volumes.get(share.volume())).map(v -> pools.get(v.pool()));
+        return find(Kinds.VOLUME, share.volume()).flatMap(v -> find(Kinds.POOL, v.pool()));
     }
 
     public Optional<FileServer> serverOf(Share share) {
-        return poolOf(share).map(p -> servers.get(p.server()));
+        return poolOf(share).flatMap(p -> find(Kinds.SERVER, p.server()));
     }
 
     /** The pool in which a drive is a member or a spare. */
     public Optional<Pool> poolOf(Drive drive) {
-        return pools.values().stream()
-                .filter(p -> p.groupOf(drive.key()) >= 0 || p.spares().contains(drive.key()))
-                .findFirst();
+        return Optional.ofNullable(index.poolOf(drive.key()));
     }
 
     /** Rebuilds of a pool in the order of their turn. */
     public List<Rebuild> rebuildsOf(String pool) {
-        return rebuilds.values().stream()
-                .filter(r -> r.pool().equals(pool))
+        return index.rebuildsOf(pool).stream()
                 .sorted(java.util.Comparator.comparingLong(Rebuild::number))
                 .toList();
     }
 
-    public Stream<Drive> drivesIn(Enclosure enclosure) {
-        return drives.values().stream()
-                .filter(d -> d.server().equals(enclosure.server()) && d.enclosure() == enclosure.number());
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Estate estate
+                && Kinds.ALL.stream().allMatch(kind -> all(kind).equals(estate.all(kind)));
+    }
+
+    @Override
+    public int hashCode() {
+        return things.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return things.toString();
     }
 }

@@ -2,34 +2,25 @@ package org.vastshelf.core.estate;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
-import org.vastshelf.core.limit.LimitRule;
 
 /**
- * A whole estate written down, to be made again elsewhere.
+ * A whole estate written down, to be made again elsewhere: all things of the kinds that make it.
  *
  * @param format {@value #FORMAT}
  * @param version {@value #VERSION}
+ * @param things by kind, each in the order of its keys
  */
-public record EstateDefinition(
-        String format,
-        int version,
-        List<Site> sites,
-        List<FileServer> servers,
-        List<Enclosure> enclosures,
-        List<Drive> drives,
-        List<Pool> pools,
-        List<Volume> volumes,
-        List<Share> shares,
-        List<LimitRule> limits,
-        List<ScrubSchedule> scrubs) {
+public record EstateDefinition(String format, int version, Map<Kind<?>, List<?>> things) {
 
     public static final String FORMAT = "vast-shelf-estate";
-    public static final int VERSION = 1;
+    public static final int VERSION = 2;
+
+    private static final int MOST_FINDINGS = 10;
 
     public EstateDefinition {
         if (!FORMAT.equals(format)) {
@@ -38,93 +29,63 @@ public record EstateDefinition(
         if (version != VERSION) {
             throw new IllegalArgumentException("version is " + version + ", must be " + VERSION);
         }
-        // Definitions written before schedules were part of them do not name it.
-        scrubs = scrubs == null ? List.of() : List.copyOf(scrubs);
+        Map<Kind<?>, List<?>> all = new LinkedHashMap<>();
+        for (Kind<?> kind : kinds()) {
+            all.put(kind, List.copyOf(things.getOrDefault(kind, List.of())));
+        }
+        things = all;
+    }
+
+    /** The kinds of things that a definition holds. */
+    public static List<Kind<?>> kinds() {
+        return Kinds.ALL.stream().filter(Kind::defined).toList();
     }
 
     public static EstateDefinition of(Estate estate) {
-        return new EstateDefinition(
-                FORMAT,
-                VERSION,
-                List.copyOf(estate.sites().values()),
-                List.copyOf(estate.servers().values()),
-                List.copyOf(estate.enclosures().values()),
-                List.copyOf(estate.drives().values()),
-                List.copyOf(estate.pools().values()),
-                List.copyOf(estate.volumes().values()),
-                List.copyOf(estate.shares().values()),
-                List.copyOf(estate.limits().values()),
-                estate.scrubs().values().stream()
-                        .filter(s -> s.everyDays() > 0)
-                        .map(s -> new ScrubSchedule(s.pool(), s.everyDays()))
-                        .toList());
+        Map<Kind<?>, List<?>> things = new LinkedHashMap<>();
+        kinds().forEach(kind -> things.put(kind, List.copyOf(estate.all(kind).values())));
+        return new EstateDefinition(FORMAT, VERSION, things);
+    }
+
+    @SuppressWarnings("unchecked")
+    public <T> List<T> all(Kind<T> kind) {
+        return (List<T>) things.getOrDefault(kind, List.of());
     }
 
     /**
      * The estate that is written down.
      *
-     * @throws IllegalArgumentException naming everything that refers to something missing, at most ten findings
+     * @throws IllegalArgumentException naming everything that is there twice, at most ten findings
      */
     public Estate toEstate() {
-        Estate made = new Estate(
-                Estate.keyed(sites, Site::name),
-                Estate.keyed(servers, FileServer::name),
-                Estate.keyed(enclosures, Enclosure::key),
-                Estate.keyed(drives, Drive::key),
-                Estate.keyed(pools, Pool::name),
-                Estate.keyed(
-                        volumes.stream().map(v -> v.moving(Optional.empty())).toList(), Volume::name),
-                Estate.keyed(shares, Share::name),
-                Estate.keyed(limits, LimitRule::key),
-                Map.of(),
-                Map.of(),
-                Estate.keyed(
-                        scrubs.stream()
-                                .map(s -> Scrub.never(s.pool()).every(s.everyDays()))
-                                .toList(),
-                        Scrub::pool),
-                Map.of());
-        List<String> findings = findings(made);
+        List<String> findings = new ArrayList<>();
+        Estate made = Estate.EMPTY;
+        for (Kind<?> kind : kinds()) {
+            findings.addAll(twice(kind));
+            made = with(made, kind);
+        }
         if (!findings.isEmpty()) {
             throw new IllegalArgumentException(
-                    String.join("; ", findings.stream().limit(10).toList()));
+                    String.join("; ", findings.stream().limit(MOST_FINDINGS).toList()));
         }
-        return made;
+        // Orders that move a volume stay where they are.
+        return made.with(
+                Kinds.VOLUME,
+                made.volumes().values().stream()
+                        .map(v -> v.moving(Optional.empty()))
+                        .toList());
     }
 
-    private List<String> findings(Estate made) {
-        List<String> findings = new ArrayList<>();
-        twice(findings, "site", sites, Site::name);
-        twice(findings, "file server", servers, FileServer::name);
-        twice(findings, "drive", drives, Drive::key);
-        twice(findings, "pool", pools, Pool::name);
-        twice(findings, "volume", volumes, Volume::name);
-        twice(findings, "share", shares, Share::name);
-        servers.forEach(s -> missing(findings, "file server " + s.name(), "site", s.site(), made.sites()));
-        enclosures.forEach(e -> missing(findings, "enclosure " + e.key(), "file server", e.server(), made.servers()));
-        drives.forEach(d -> missing(findings, "drive " + d.key(), "enclosure", d.enclosureKey(), made.enclosures()));
-        pools.forEach(p -> {
-            missing(findings, "pool " + p.name(), "file server", p.server(), made.servers());
-            p.drives().forEach(d -> missing(findings, "pool " + p.name(), "drive", d, made.drives()));
-        });
-        volumes.forEach(v -> missing(findings, "volume " + v.name(), "pool", v.pool(), made.pools()));
-        shares.forEach(s -> missing(findings, "share " + s.name(), "volume", s.volume(), made.volumes()));
-        scrubs.forEach(s -> missing(findings, "scrub schedule", "pool", s.pool(), made.pools()));
-        return findings;
+    private <T> Estate with(Estate estate, Kind<T> kind) {
+        return estate.with(kind, all(kind));
     }
 
-    private static <T> void twice(List<String> findings, String what, List<T> things, Function<T, String> key) {
+    private List<String> twice(Kind<?> kind) {
         Set<String> seen = new HashSet<>();
-        for (T thing : things) {
-            if (!seen.add(key.apply(thing))) {
-                findings.add(what + " '" + key.apply(thing) + "' is there twice");
-            }
-        }
-    }
-
-    private static void missing(List<String> findings, String owner, String what, String name, Map<String, ?> there) {
-        if (!there.containsKey(name)) {
-            findings.add(owner + " names " + what + " '" + name + "', which is not there");
-        }
+        return all(kind).stream()
+                .map(kind::keyOf)
+                .filter(key -> !seen.add(key))
+                .map(key -> kind + " '" + key + "' is there twice")
+                .toList();
     }
 }

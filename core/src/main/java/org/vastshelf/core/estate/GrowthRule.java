@@ -2,22 +2,39 @@ package org.vastshelf.core.estate;
 
 import java.time.Duration;
 import java.util.Optional;
+import org.vastshelf.core.time.Schedule;
+import org.vastshelf.core.time.ScheduleWords;
 import org.vastshelf.core.unit.Bytes;
 
 /**
  * When and by how much a volume grows by itself.
  *
+ * @param looks when it looks; between two looks {@value #LEAST_MINUTES} minutes pass at least
  * @param triggerPercent grow when less than this share of the size, as it is then, is free; 0 for none
  * @param triggerBytes grow when less than this is free; zero for none; one of the two triggers is set
  * @param stepPercent how much larger it gets, 0 to 1,000; never less than {@value #LEAST_STEP_PERCENT} is used
  * @param ceiling never larger than this
  * @param pause no second growth within this time
  */
-public record GrowthRule(int triggerPercent, Bytes triggerBytes, int stepPercent, Bytes ceiling, Duration pause) {
+public record GrowthRule(
+        String volume,
+        Schedule looks,
+        int triggerPercent,
+        Bytes triggerBytes,
+        int stepPercent,
+        Bytes ceiling,
+        Duration pause)
+        implements Rule {
+
+    /** Often enough for what fills within an hour. */
+    public static final Schedule OFTEN = Schedule.of("FREQ=MINUTELY;INTERVAL=10");
+
+    static final int LEAST_MINUTES = 10;
 
     static final int LEAST_STEP_PERCENT = 10;
 
     public GrowthRule {
+        looks.atMostEvery(Duration.ofMinutes(LEAST_MINUTES), "growth rule");
         if (triggerPercent < 0 || triggerPercent > 90) {
             throw new IllegalArgumentException("trigger is " + triggerPercent + " %, must be 1 to 90");
         }
@@ -67,5 +84,46 @@ public record GrowthRule(int triggerPercent, Bytes triggerBytes, int stepPercent
 
     private static long share(long bytes, int percent) {
         return Math.ceilDiv(Math.multiplyExact(bytes, (long) percent), 100L);
+    }
+
+    @Override
+    public Kind<GrowthRule> kind() {
+        return Kinds.GROWTH;
+    }
+
+    @Override
+    public Kind<?> subject() {
+        return Kinds.VOLUME;
+    }
+
+    @Override
+    public String governs() {
+        return volume;
+    }
+
+    @Override
+    public GrowthRule governing(String other) {
+        return new GrowthRule(other, looks, triggerPercent, triggerBytes, stepPercent, ceiling, pause);
+    }
+
+    @Override
+    public Optional<Schedule> schedule() {
+        return Optional.of(looks);
+    }
+
+    @Override
+    public String title() {
+        return "Let volume " + volume + " grow by itself, looking " + ScheduleWords.of(looks);
+    }
+
+    @Override
+    public Optional<String> fault(Estate estate) {
+        return Rule.super.fault(estate).or(() -> {
+            Bytes size = estate.volumes().get(volume).size();
+            return size.isMoreThan(ceiling)
+                    ? Optional.of("ceiling of automatic growth is " + ceiling.value()
+                            + " bytes, must be at least the size, " + size.value())
+                    : Optional.empty();
+        });
     }
 }

@@ -14,7 +14,6 @@ import org.vastshelf.core.unit.Bytes;
  * @param reserved what a managed service keeps for it; zero where there are drives
  * @param pace throughput it gives for each TiB
  * @param fastAsCache whether the fast groups only keep copies of busy data, instead of adding space
- * @param lift when files rise to fast groups and sink from them; without effect where there is no such tier
  */
 public record Pool(
         String name,
@@ -26,30 +25,16 @@ public record Pool(
         Bytes reserve,
         Bytes reserved,
         PaceClass pace,
-        boolean fastAsCache,
-        LiftRule lift) {
+        boolean fastAsCache) {
 
     public Pool {
         groups = List.copyOf(groups);
         spares = List.copyOf(spares);
-        // Definitions written before there were lifts do not name it.
-        lift = lift == null ? LiftRule.NIGHTLY : lift;
     }
 
     /** A reservation at a managed service. */
     public static Pool reservation(String name, String server, Bytes reserved, PaceClass pace) {
-        return new Pool(
-                name,
-                server,
-                List.of(),
-                List.of(),
-                Bytes.ZERO,
-                Bytes.ZERO,
-                Bytes.ZERO,
-                reserved,
-                pace,
-                false,
-                LiftRule.NIGHTLY);
+        return new Pool(name, server, List.of(), List.of(), Bytes.ZERO, Bytes.ZERO, Bytes.ZERO, reserved, pace, false);
     }
 
     public boolean isReservation() {
@@ -91,7 +76,7 @@ public record Pool(
     }
 
     public Pool withGroups(List<DriveGroup> next) {
-        return new Pool(name, server, next, spares, driveReserve, align, reserve, reserved, pace, fastAsCache, lift);
+        return new Pool(name, server, next, spares, driveReserve, align, reserve, reserved, pace, fastAsCache);
     }
 
     public Pool withGroup(int index, DriveGroup group) {
@@ -107,23 +92,19 @@ public record Pool(
     }
 
     public Pool withSpares(List<String> next) {
-        return new Pool(name, server, groups, next, driveReserve, align, reserve, reserved, pace, fastAsCache, lift);
+        return new Pool(name, server, groups, next, driveReserve, align, reserve, reserved, pace, fastAsCache);
     }
 
     public Pool withReserve(Bytes next) {
-        return new Pool(name, server, groups, spares, driveReserve, align, next, reserved, pace, fastAsCache, lift);
+        return new Pool(name, server, groups, spares, driveReserve, align, next, reserved, pace, fastAsCache);
     }
 
     public Pool withReserved(Bytes next, PaceClass paceClass) {
-        return new Pool(name, server, groups, spares, driveReserve, align, reserve, next, paceClass, fastAsCache, lift);
+        return new Pool(name, server, groups, spares, driveReserve, align, reserve, next, paceClass, fastAsCache);
     }
 
     public Pool withFast(boolean asCache, PaceClass paceClass) {
-        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, paceClass, asCache, lift);
-    }
-
-    public Pool withLift(LiftRule next) {
-        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, pace, fastAsCache, next);
+        return new Pool(name, server, groups, spares, driveReserve, align, reserve, reserved, paceClass, asCache);
     }
 
     /** Whether it has a fast part that adds space, into which busy files rise. */

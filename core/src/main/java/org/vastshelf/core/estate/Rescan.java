@@ -13,12 +13,12 @@ public interface Rescan {
         Estate next = estate;
         for (Arrival old : estate.arrivals().values()) {
             if (old.enclosure().server().equals(server)) {
-                next = next.withoutArrival(old.enclosure().key());
+                next = next.without(Kinds.ARRIVAL, old.enclosure().key());
             }
         }
         for (Arrival arrival : seen) {
             if (!estate.enclosures().containsKey(arrival.enclosure().key())) {
-                next = next.withArrival(arrival);
+                next = next.with(Kinds.ARRIVAL, arrival);
             }
         }
         return next;

@@ -11,7 +11,6 @@ import org.vastshelf.core.unit.Bytes;
  * @param alarmPercent share used, in per cent, from which it wants attention
  * @param kind what its file system can do
  * @param encrypted whether what lies on the drives is encrypted
- * @param growth when it grows by itself; empty for never
  * @param movingTo the pool to which it is being moved and which holds room for it; mostly empty
  */
 public record Volume(
@@ -24,7 +23,6 @@ public record Volume(
         FileSystemKind kind,
         boolean encrypted,
         Pace pace,
-        Optional<GrowthRule> growth,
         Optional<String> movingTo) {
 
     public static final Bytes LEAST = Bytes.gib(1);
@@ -44,10 +42,6 @@ public record Volume(
         if (alarmPercent < 1 || alarmPercent > 100) {
             throw new IllegalArgumentException("alarm level is " + alarmPercent + " %, must be 1 to 100");
         }
-        if (growth.isPresent() && size.isMoreThan(growth.get().ceiling())) {
-            throw new IllegalArgumentException("ceiling of automatic growth is "
-                    + growth.get().ceiling().value() + " bytes, must be at least the size, " + size.value());
-        }
     }
 
     /** With checksums, by size, not encrypted, not growing by itself. */
@@ -62,38 +56,33 @@ public record Volume(
                 FileSystemKind.GUARDED,
                 false,
                 Pace.BY_SIZE,
-                Optional.empty(),
                 Optional.empty());
     }
 
     public Volume withSize(Bytes next) {
-        return new Volume(name, pool, next, thin, blockSize, alarmPercent, kind, encrypted, pace, growth, movingTo);
+        return new Volume(name, pool, next, thin, blockSize, alarmPercent, kind, encrypted, pace, movingTo);
     }
 
     public Volume withThin(boolean next) {
-        return new Volume(name, pool, size, next, blockSize, alarmPercent, kind, encrypted, pace, growth, movingTo);
+        return new Volume(name, pool, size, next, blockSize, alarmPercent, kind, encrypted, pace, movingTo);
     }
 
     public Volume withAlarm(int next) {
-        return new Volume(name, pool, size, thin, blockSize, next, kind, encrypted, pace, growth, movingTo);
+        return new Volume(name, pool, size, thin, blockSize, next, kind, encrypted, pace, movingTo);
     }
 
     public Volume withPace(Pace next) {
-        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, next, growth, movingTo);
-    }
-
-    public Volume withGrowth(Optional<GrowthRule> next) {
-        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, next, movingTo);
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, next, movingTo);
     }
 
     /** On another pool, and not on its way any more. */
     public Volume on(String otherPool) {
         return new Volume(
-                name, otherPool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, growth, Optional.empty());
+                name, otherPool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, Optional.empty());
     }
 
     public Volume moving(Optional<String> to) {
-        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, growth, to);
+        return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, to);
     }
 
     /** Whether it lies on a pool or is on its way there. */

@@ -15,6 +15,7 @@ import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Usage;
@@ -52,7 +53,7 @@ public final class Mishaps {
             case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
             case Mishap.ClientLoad load ->
                 new Outcome(
-                        estate.withServer(server(estate, load.server()).withLoad(load.percent())),
+                        estate.with(Kinds.SERVER, server(estate, load.server()).withLoad(load.percent())),
                         List.of(load.title()));
         };
     }
@@ -131,7 +132,7 @@ public final class Mishaps {
         Rebuild rebuild = rebuild(estate, usage, pool, failed, fresh, now);
         Estate next = estate.withDrives(List.of(fresh.in(DriveState.IN_USE)))
                 .withPool(pool.withGroup(index, group.swapped(failed, fresh)))
-                .withRebuild(rebuild);
+                .with(Kinds.REBUILD, rebuild);
         return new Outcome(
                 next,
                 List.of("A drive of " + UnitSystem.DECIMAL.format(fresh.label()) + " was put into bay " + fresh.key()
@@ -146,7 +147,7 @@ public final class Mishaps {
         String told = dark
                 ? "File server " + server.name() + " is without power; nothing on it is served, rebuilds wait"
                 : "File server " + server.name() + " has power again; rebuilds go on where they were";
-        return new Outcome(estate.withServer(server.withDark(dark)), List.of(told));
+        return new Outcome(estate.with(Kinds.SERVER, server.withDark(dark)), List.of(told));
     }
 
     private static Outcome ail(Estate estate, Drive drive, Instant now) {
@@ -171,7 +172,7 @@ public final class Mishaps {
             throw new IllegalArgumentException("Drive " + drive.key() + " has failed already");
         }
         Estate without = pulled
-                ? estate.withoutDrives(List.of(drive.key()))
+                ? estate.without(Kinds.DRIVE, List.of(drive.key()))
                 : estate.withDrives(List.of(drive.in(DriveState.FAILED)));
         List<String> told = new ArrayList<>();
         told.add("Drive " + drive.key() + (pulled ? " was pulled" : " failed"));
@@ -195,7 +196,7 @@ public final class Mishaps {
     private static Outcome memberGone(
             Estate estate, Usage usage, Pool pool, int index, Drive drive, List<String> told, Instant now) {
         DriveGroup group = pool.groups().get(index);
-        Estate quiet = estate.withoutRebuild(drive.key());
+        Estate quiet = estate.without(Kinds.REBUILD, drive.key());
         Set<String> gone = new HashSet<>(PoolState.gone(quiet, group));
         gone.add(drive.key());
         int parts = PoolState.parts(withDrive(quiet, drive), pool, group);
@@ -213,7 +214,7 @@ public final class Mishaps {
         Outcome outcome = takeOver(hold(quiet, drive), usage, pool, index, drive, told, now);
         boolean replaced = outcome.estate.poolOf(drive).isEmpty();
         return pulled && replaced
-                ? new Outcome(outcome.estate.withoutDrives(List.of(drive.key())), outcome.told)
+                ? new Outcome(outcome.estate.without(Kinds.DRIVE, List.of(drive.key())), outcome.told)
                 : outcome;
     }
 
@@ -222,20 +223,30 @@ public final class Mishaps {
         Estate next = estate;
         List<String> told = new ArrayList<>();
         for (String name : estate.pools().keySet()) {
-            for (int i = 0; i < next.pools().get(name).groups().size(); i++) {
-                Pool pool = next.pools().get(name);
-                DriveGroup group = pool.groups().get(i);
-                if (group.lost() || pool.spares().isEmpty()) {
-                    continue;
-                }
-                for (String member : group.members()) {
-                    Drive drive = next.drives().get(member);
-                    if (drive.state() == DriveState.FAILED
-                            && fittingSpare(next, pool, group.countedOf(drive), drive)
-                                    .isPresent()) {
-                        next = takeOver(next, usage, pool, i, drive, told, now).estate;
-                        break;
-                    }
+            Outcome taken = takeOverWaiting(next, usage, name, now);
+            next = taken.estate();
+            told.addAll(taken.told());
+        }
+        return new Outcome(next, told);
+    }
+
+    /** The same for one pool. */
+    public static Outcome takeOverWaiting(Estate estate, Usage usage, String name, Instant now) {
+        Estate next = estate;
+        List<String> told = new ArrayList<>();
+        for (int i = 0; i < next.pools().get(name).groups().size(); i++) {
+            Pool pool = next.pools().get(name);
+            DriveGroup group = pool.groups().get(i);
+            if (group.lost() || pool.spares().isEmpty()) {
+                continue;
+            }
+            for (String member : group.members()) {
+                Drive drive = next.drives().get(member);
+                if (drive.state() == DriveState.FAILED
+                        && fittingSpare(next, pool, group.countedOf(drive), drive)
+                                .isPresent()) {
+                    next = takeOver(next, usage, pool, i, drive, told, now).estate;
+                    break;
                 }
             }
         }
@@ -256,7 +267,7 @@ public final class Mishaps {
     private static Estate stopRebuilds(Estate estate, DriveGroup group) {
         Estate next = estate;
         for (String member : group.members()) {
-            next = next.withoutRebuild(member);
+            next = next.without(Kinds.REBUILD, member);
         }
         return next;
     }
@@ -279,7 +290,7 @@ public final class Mishaps {
         return new Outcome(
                 estate.withDrives(List.of(next.in(DriveState.IN_USE)))
                         .withPool(after)
-                        .withRebuild(rebuild),
+                        .with(Kinds.REBUILD, rebuild),
                 told);
     }
 

@@ -8,6 +8,7 @@ import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.unit.Bytes;
@@ -54,10 +55,10 @@ public final class Rebuilds {
         Estate next = estate.withDrives(
                 estate.drives().values().stream().map(d -> d.at(now)).toList());
         for (Rebuild rebuild : advanced.estate().rebuilds().values()) {
-            next = next.withRebuild(rebuild);
+            next = next.with(Kinds.REBUILD, rebuild);
         }
         for (Finished finished : advanced.finished()) {
-            next = next.withRebuild(finished.rebuild());
+            next = next.with(Kinds.REBUILD, finished.rebuild());
         }
         return next;
     }
@@ -82,12 +83,12 @@ public final class Rebuilds {
         for (int i = 0; i < queue.size(); i++) {
             Rebuild rebuild = queue.get(i);
             if (server.dark()) {
-                next = next.withRebuild(rebuild.at(rebuild.done(), now));
+                next = next.with(Kinds.REBUILD, rebuild.at(rebuild.done(), now));
                 continue;
             }
             Instant begin = i == 0 ? rebuild.asOf() : at.isAfter(rebuild.asOf()) ? at : rebuild.asOf();
             if (!begin.isBefore(now)) {
-                next = next.withRebuild(rebuild.at(rebuild.done(), begin.isAfter(now) ? now : begin));
+                next = next.with(Kinds.REBUILD, rebuild.at(rebuild.done(), begin.isAfter(now) ? now : begin));
                 at = now;
                 continue;
             }
@@ -97,11 +98,11 @@ public final class Rebuilds {
             if (end.isAfter(now)) {
                 long written = (long) (Duration.between(begin, now).toMillis() / 1_000.0 * rate);
                 Bytes done = rebuild.done().plus(Bytes.of(written)).min(rebuild.todo());
-                next = next.withRebuild(rebuild.at(done, now));
+                next = next.with(Kinds.REBUILD, rebuild.at(done, now));
                 at = now;
             } else {
                 List<Long> lost = PoolBlocks.lostIn(next, pool.name(), rebuild.target());
-                next = next.withoutRebuild(rebuild.target()).withDrives(List.of(damaged(next, rebuild, lost)));
+                next = next.without(Kinds.REBUILD, rebuild.target()).withDrives(List.of(damaged(next, rebuild, lost)));
                 finished.add(new Finished(rebuild.at(rebuild.todo(), end), end, lost.size()));
                 at = end;
             }

@@ -4,8 +4,10 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Usage;
@@ -39,11 +41,11 @@ public final class Scrubs {
         if (pool == null || pool.isReservation()) {
             throw new IllegalArgumentException("There is no pool '" + name + "' with drives to see");
         }
-        Scrub scrub = estate.scrubs().getOrDefault(name, Scrub.never(name));
+        Scrub scrub = estate.find(Kinds.SCRUB, name).orElse(Scrub.none(name));
         if (scrub.begun().isPresent()) {
             throw new IllegalArgumentException("A scrub of pool " + name + " runs already");
         }
-        return estate.withScrub(scrub.beginning(now));
+        return estate.with(Kinds.SCRUB, scrub.beginning(now));
     }
 
     /** How long a scrub of a pool takes: its members are read side by side, at the speed that clients leave. */
@@ -57,44 +59,38 @@ public final class Scrubs {
         return Duration.ofSeconds(30 + (long) (used.value() / rate));
     }
 
-    /** Begins what is due and ends what is done, in the order of time, up to now. */
+    /** Begins a scrub that a rule wants, unless one runs or nothing can be read. */
+    public static Estate due(Estate estate, String name, Instant at) {
+        Pool pool = estate.pools().get(name);
+        boolean possible = pool != null
+                && !pool.isReservation()
+                && !pool.isLost()
+                && !estate.servers().get(pool.server()).dark();
+        Scrub scrub = estate.find(Kinds.SCRUB, name).orElse(Scrub.none(name));
+        return possible && scrub.begun().isEmpty() ? estate.with(Kinds.SCRUB, scrub.beginning(at)) : estate;
+    }
+
+    /** When the scrub of a pool that runs comes to its end, as things are; empty when none runs. */
+    public static Optional<Instant> endOf(Estate estate, Usage usage, String name) {
+        return estate.find(Kinds.SCRUB, name)
+                .flatMap(Scrub::begun)
+                .map(begun -> begun.plus(duration(estate, usage, estate.pools().get(name))));
+    }
+
+    /** Ends what is done by now. */
     public static Advanced advance(Estate estate, Usage usage, Instant now) {
         Estate next = estate;
         List<Finished> finished = new ArrayList<>();
-        for (Scrub known : estate.scrubs().values()) {
-            Pool pool = next.pools().get(known.pool());
-            if (pool == null) {
-                next = next.withoutScrub(known.pool());
-                continue;
-            }
-            boolean goesOn = !next.servers().get(pool.server()).dark();
-            while (goesOn) {
-                int before = finished.size();
-                Estate moved = move(next, usage, pool, now, finished);
-                goesOn = !moved.equals(next) || finished.size() > before;
-                next = moved;
+        for (Scrub scrub : estate.scrubs().values()) {
+            Pool pool = next.pools().get(scrub.pool());
+            Optional<Instant> end = endOf(next, usage, scrub.pool())
+                    .filter(at -> !at.isAfter(now))
+                    .filter(at -> !estate.servers().get(pool.server()).dark());
+            if (end.isPresent()) {
+                next = end(next, usage, pool, scrub, end.get(), finished);
             }
         }
         return new Advanced(next, finished);
-    }
-
-    private static Estate move(Estate estate, Usage usage, Pool pool, Instant now, List<Finished> finished) {
-        Scrub scrub = estate.scrubs().get(pool.name());
-        if (scrub.begun().isEmpty()) {
-            return due(scrub, now) ? estate.withScrub(scrub.beginning(start(scrub, now))) : estate;
-        }
-        Instant end = scrub.begun().get().plus(duration(estate, usage, pool));
-        return end.isAfter(now) ? estate : end(estate, usage, pool, scrub, end, finished);
-    }
-
-    private static boolean due(Scrub scrub, Instant now) {
-        return scrub.everyDays() > 0 && !start(scrub, now).isAfter(now);
-    }
-
-    private static Instant start(Scrub scrub, Instant now) {
-        return scrub.last()
-                .map(last -> last.plus(Duration.ofDays(scrub.everyDays())))
-                .orElse(now);
     }
 
     private static Estate end(Estate estate, Usage usage, Pool pool, Scrub scrub, Instant at, List<Finished> finished) {
@@ -105,7 +101,7 @@ public final class Scrubs {
         long healed = found.healed().values().stream().mapToLong(List::size).sum();
         finished.add(new Finished(pool.name(), at, healed, found.unhealed()));
         return estate.withDrives(mended)
-                .withScrub(scrub.ending(at, healed, found.unhealed().size()));
+                .with(Kinds.SCRUB, scrub.ending(at, healed, found.unhealed().size()));
     }
 
     private static Drive mended(Drive drive, List<Long> healed) {

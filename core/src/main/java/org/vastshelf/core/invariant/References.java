@@ -4,20 +4,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
-import org.vastshelf.core.estate.Arrival;
-import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.FileServer;
-import org.vastshelf.core.estate.Hold;
-import org.vastshelf.core.estate.Pool;
-import org.vastshelf.core.estate.Rebuild;
-import org.vastshelf.core.estate.Scrub;
-import org.vastshelf.core.estate.Share;
-import org.vastshelf.core.estate.Site;
-import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.estate.Kind;
+import org.vastshelf.core.estate.Kinds;
 
 /** Every name that something uses is the name of something; everything is kept under its own name. */
 final class References {
@@ -30,31 +19,30 @@ final class References {
         References references = new References();
         references.names(estate);
         references.links(estate);
+        references.rules(estate);
         references.oneShareForEachVolume(estate);
         return references.found;
     }
 
     private void names(Estate estate) {
-        kept("site", estate.sites(), Site::name);
-        kept("file server", estate.servers(), FileServer::name);
-        kept("enclosure", estate.enclosures(), Enclosure::key);
-        kept("drive", estate.drives(), Drive::key);
-        kept("pool", estate.pools(), Pool::name);
-        kept("volume", estate.volumes(), Volume::name);
-        kept("share", estate.shares(), Share::name);
-        kept("limit", estate.limits(), LimitRule::key);
-        kept("arrival", estate.arrivals(), (Arrival a) -> a.enclosure().key());
-        kept("rebuild", estate.rebuilds(), Rebuild::target);
-        kept("scrub", estate.scrubs(), Scrub::pool);
-        kept("hold", estate.holds(), Hold::key);
+        Kinds.ALL.forEach(kind -> kept(kind, estate.all(kind)));
     }
 
-    private <T> void kept(String what, Map<String, T> things, Function<T, String> name) {
+    private void kept(Kind<?> kind, Map<String, ?> things) {
         things.forEach((key, thing) -> {
-            if (!key.equals(name.apply(thing))) {
-                add(what + " " + key, what + " '" + name.apply(thing) + "' is kept as '" + key + "'");
+            if (!key.equals(kind.keyOf(thing))) {
+                add(kind + " " + key, kind + " '" + kind.keyOf(thing) + "' is kept as '" + key + "'");
             }
         });
+    }
+
+    private void rules(Estate estate) {
+        Kinds.RULES.forEach(kind -> estate.all(kind)
+                .values()
+                .forEach(rule -> rule.fault(estate)
+                        .ifPresent(fault -> add(
+                                kind + " " + rule.governs(),
+                                "the " + kind + " of " + rule.governs() + " does not fit: " + fault))));
     }
 
     private void links(Estate estate) {

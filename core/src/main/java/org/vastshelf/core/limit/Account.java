@@ -3,6 +3,7 @@ package org.vastshelf.core.limit;
 import java.time.Instant;
 import java.util.Optional;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.UnitSystem;
 

@@ -6,6 +6,8 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.vastshelf.core.estate.LimitRule;
+import org.vastshelf.core.estate.Stance;
 import org.vastshelf.core.unit.Bytes;
 
 /**

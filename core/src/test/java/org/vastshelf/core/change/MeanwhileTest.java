@@ -38,10 +38,10 @@ class MeanwhileTest {
                         racked,
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(7), Layout.RAID_6, 1, false, 1),
-                                new Change.ComposePool("elm", "hill", bays(8, 11), Layout.RAID_5, 0, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 9_000, true)),
-                                new Change.ComposeVolume(Samples.volume("office", "elm", 4_000, false))))
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(7), Layout.RAID_6, 1, false, 1),
+                                new PoolChange.ComposePool("elm", "hill", bays(8, 11), Layout.RAID_5, 0, false, 1),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 9_000, true)),
+                                new VolumeChange.ComposeVolume(Samples.volume("office", "elm", 4_000, false))))
                 .after();
     }
 
@@ -64,7 +64,8 @@ class MeanwhileTest {
         Estate before = estate();
         Step swap = steps(
                         before,
-                        new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/3", "hill/1/12")), false))
+                        new PoolChange.ReplaceDrives(
+                                "oak", List.of(new PoolChange.Swap("hill/1/3", "hill/1/12")), false))
                 .getFirst();
         Estate hit = fail(before, "hill/1/3");
         assertThat(hit.pools().get("oak").members()).contains("hill/1/7").doesNotContain("hill/1/3");
@@ -90,7 +91,8 @@ class MeanwhileTest {
         Estate before = estate();
         Step swap = steps(
                         before,
-                        new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/3", "hill/1/12")), false))
+                        new PoolChange.ReplaceDrives(
+                                "oak", List.of(new PoolChange.Swap("hill/1/3", "hill/1/12")), false))
                 .getFirst();
         assertThat(swap.obstacle(fail(before, "hill/1/12"))).contains("drive hill/1/12 was put to other use meanwhile");
     }
@@ -100,7 +102,8 @@ class MeanwhileTest {
         Estate before = estate();
         Step swap = steps(
                         before,
-                        new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/3", "hill/1/12")), false))
+                        new PoolChange.ReplaceDrives(
+                                "oak", List.of(new PoolChange.Swap("hill/1/3", "hill/1/12")), false))
                 .getFirst()
                 .on(before);
         Estate hit = fail(swap.apply(before), "hill/1/3");
@@ -110,7 +113,7 @@ class MeanwhileTest {
     @Test
     void a_spare_that_took_over_is_not_released() {
         Estate before = estate();
-        Step release = steps(before, new Change.ReleaseSpares("oak", List.of("hill/1/7")))
+        Step release = steps(before, new PoolChange.ReleaseSpares("oak", List.of("hill/1/7")))
                 .getFirst();
         assertThat(release.obstacle(fail(before, "hill/1/1")))
                 .contains("drive hill/1/7 is no hot spare of pool oak any more");
@@ -120,7 +123,7 @@ class MeanwhileTest {
     void room_on_the_target_of_a_move_is_held_from_its_beginning() {
         Estate before = estate();
         Bytes free = free(before, "elm");
-        List<Step> steps = steps(before, new Change.MoveVolume("film", "elm", 500));
+        List<Step> steps = steps(before, new VolumeChange.MoveVolume("film", "elm", 500));
         assertThat(steps).hasSize(3);
         Estate moving = steps.get(0).apply(before);
         assertThat(free(moving, "elm")).isEqualTo(free.minus(Bytes.tib(5)));
@@ -128,20 +131,20 @@ class MeanwhileTest {
         Plan grown = Planner.plan(
                 moving,
                 USAGE,
-                List.of(new Change.ResizeVolume("office", Bytes.gib(4_000).plus(free))));
+                List.of(new VolumeChange.ResizeVolume("office", Bytes.gib(4_000).plus(free))));
         assertThat(grown.isRefused()).isTrue();
-        Plan again = Planner.plan(moving, USAGE, List.of(new Change.MoveVolume("film", "elm", 500)));
+        Plan again = Planner.plan(moving, USAGE, List.of(new VolumeChange.MoveVolume("film", "elm", 500)));
         assertThat(again.checks().getFirst().text()).isEqualTo("Volume film moves to elm already");
-        Plan dissolved = Planner.plan(moving, USAGE, List.of(new Change.DissolvePool("elm")));
+        Plan dissolved = Planner.plan(moving, USAGE, List.of(new PoolChange.DissolvePool("elm")));
         assertThat(dissolved.checks()).anyMatch(c -> c.text().startsWith("Volume film moves to it and holds 5"));
     }
 
     @Test
     void a_volume_that_grew_while_it_moved_arrives_as_it_is_by_then() {
         Estate before = estate();
-        List<Step> steps = steps(before, new Change.MoveVolume("film", "elm", 500));
+        List<Step> steps = steps(before, new VolumeChange.MoveVolume("film", "elm", 500));
         Estate moving = steps.get(0).apply(before);
-        Estate grown = steps(moving, new Change.ResizeVolume("film", Bytes.gib(9_500)))
+        Estate grown = steps(moving, new VolumeChange.ResizeVolume("film", Bytes.gib(9_500)))
                 .getFirst()
                 .apply(moving);
         assertThat(steps.get(2).obstacle(grown)).isEmpty();
@@ -158,8 +161,8 @@ class MeanwhileTest {
         Estate now = estate();
         List<Change> changes = random.nextInt(4) == 0
                 ? List.of(
-                        new Change.AddGroup("oak", bays(15, 16), Layout.RAID_1, false, false),
-                        new Change.RemoveGroup("oak", random.nextInt(2)))
+                        new PoolChange.AddGroup("oak", bays(15, 16), Layout.RAID_1, false, false),
+                        new PoolChange.RemoveGroup("oak", random.nextInt(2)))
                 : List.of(any(random), any(random));
         Plan plan = Planner.plan(now, USAGE, changes);
         Assume.that(!plan.isRefused());
@@ -217,14 +220,14 @@ class MeanwhileTest {
         int member = 1 + random.nextInt(6);
         return switch (random.nextInt(7)) {
             case 0 ->
-                new Change.ReplaceDrives(
-                        "oak", List.of(new Change.Swap("hill/1/" + member, "hill/1/12")), random.nextBoolean());
-            case 1 -> new Change.AddSpares("oak", List.of("hill/1/13"));
-            case 2 -> new Change.AddDrives("oak", 0, List.of("hill/1/14"));
-            case 3 -> new Change.ReleaseSpares("oak", List.of("hill/1/7"));
-            case 4 -> new Change.SetPoolReserve("oak", Bytes.gib(1 + random.nextInt(100)));
-            case 5 -> new Change.RemoveDrives(List.of("hill/1/7"));
-            default -> new Change.AddGroup("oak", bays(15, 16), Layout.RAID_1, random.nextBoolean(), true);
+                new PoolChange.ReplaceDrives(
+                        "oak", List.of(new PoolChange.Swap("hill/1/" + member, "hill/1/12")), random.nextBoolean());
+            case 1 -> new PoolChange.AddSpares("oak", List.of("hill/1/13"));
+            case 2 -> new PoolChange.AddDrives("oak", 0, List.of("hill/1/14"));
+            case 3 -> new PoolChange.ReleaseSpares("oak", List.of("hill/1/7"));
+            case 4 -> new PoolChange.SetPoolReserve("oak", Bytes.gib(1 + random.nextInt(100)));
+            case 5 -> new HardwareChange.RemoveDrives(List.of("hill/1/7"));
+            default -> new PoolChange.AddGroup("oak", bays(15, 16), Layout.RAID_1, random.nextBoolean(), true);
         };
     }
 

@@ -12,11 +12,12 @@ import net.jqwik.api.constraints.LongRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
-import org.vastshelf.core.change.Change.ComposePool;
-import org.vastshelf.core.change.Change.ComposeVolume;
+import org.vastshelf.core.change.PoolChange.ComposePool;
+import org.vastshelf.core.change.VolumeChange.ComposeVolume;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.Layout;
@@ -51,7 +52,7 @@ class PlannerTest {
                 Samples.racked(SIX),
                 raid5(4, 1),
                 new ComposeVolume(Samples.volume("film", "birch", 500, false)),
-                new Change.OpenShare(
+                new ShareChange.OpenShare(
                         Samples.share(new AccessRule(AccessRule.Subject.EVERYONE, "", AccessRule.Level.WRITE))));
         assertThat(plan.isRefused()).isFalse();
         assertThat(plan.steps().stream().map(Step::title))
@@ -108,9 +109,11 @@ class PlannerTest {
                 .singleElement()
                 .asString()
                 .startsWith("A thick volume of 87.89 TiB does not fit: birch has 10.91 TiB free");
-        assertThat(texts(plan(estate, new Change.CloseShare("none")), Check.Verdict.REFUSE))
+        assertThat(texts(plan(estate, new ShareChange.CloseShare("none")), Check.Verdict.REFUSE))
                 .containsExactly("There is no share 'none'");
-        assertThat(texts(plan(estate, new Change.SetLimit(Samples.rule("/", false, 0, 0, 5))), Check.Verdict.REFUSE))
+        assertThat(texts(
+                        plan(estate, new LimitChange.SetLimit(Samples.rule("/", false, 0, 0, 5))),
+                        Check.Verdict.REFUSE))
                 .containsExactly("There is no share 'film'");
     }
 
@@ -136,10 +139,10 @@ class PlannerTest {
     @Test
     void a_share_that_was_changed_meanwhile_is_not_overwritten() {
         Share share = Samples.share();
-        Step open = new Step.OpenShare(share, java.util.Optional.empty());
+        Step open = new ShareStep.OpenShare(share, java.util.Optional.empty());
         Estate estate = Samples.racked(SIX).withVolume(Samples.volume("film", "birch", 5, true));
         assertThat(open.obstacle(estate)).isEmpty();
-        assertThat(open.obstacle(estate.withShare(share))).contains("share 'film' was changed meanwhile");
+        assertThat(open.obstacle(estate.with(Kinds.SHARE, share))).contains("share 'film' was changed meanwhile");
     }
 
     @Property(tries = 200)

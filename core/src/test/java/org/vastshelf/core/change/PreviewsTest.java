@@ -34,17 +34,17 @@ class PreviewsTest {
                         Samples.racked(sizes),
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(8), Layout.RAID_5, 0, false, 2),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 12_000, true))))
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(8), Layout.RAID_5, 0, false, 2),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 12_000, true))))
                 .after();
     }
 
-    private static Change.ReplaceDrives replace(boolean take, int... places) {
-        List<Change.Swap> swaps = new ArrayList<>();
+    private static PoolChange.ReplaceDrives replace(boolean take, int... places) {
+        List<PoolChange.Swap> swaps = new ArrayList<>();
         for (int i = 0; i < places.length; i++) {
-            swaps.add(new Change.Swap("hill/1/" + places[i], "hill/1/" + (9 + i)));
+            swaps.add(new PoolChange.Swap("hill/1/" + places[i], "hill/1/" + (9 + i)));
         }
-        return new Change.ReplaceDrives("oak", swaps, take);
+        return new PoolChange.ReplaceDrives("oak", swaps, take);
     }
 
     private static Bytes data(Estate estate) {
@@ -64,7 +64,7 @@ class PreviewsTest {
     @ValueSource(booleans = {true, false})
     void a_replacement_gives_what_its_last_stage_says(boolean take) {
         Estate estate = estate();
-        Change.ReplaceDrives change = replace(take, 1, 2, 3, 4);
+        PoolChange.ReplaceDrives change = replace(take, 1, 2, 3, 4);
         List<Replacement.Stage> stages = Replacements.stages(estate, USAGE, change);
         Plan plan = Planner.plan(estate, USAGE, List.of(change));
         assertThat(drives(data(estate))).isEqualTo(6);
@@ -82,12 +82,12 @@ class PreviewsTest {
     void a_member_that_counts_less_than_its_label_counts_so_in_the_preview_too() {
         Estate untaken =
                 Planner.plan(estate(), USAGE, List.of(replace(false, 1, 2, 3))).after();
-        Change.ReplaceDrives last =
-                new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/4", "hill/1/12")), true);
+        PoolChange.ReplaceDrives last =
+                new PoolChange.ReplaceDrives("oak", List.of(new PoolChange.Swap("hill/1/4", "hill/1/12")), true);
         assertThat(Replacements.stages(untaken, USAGE, last).getLast().data())
                 .isEqualTo(data(Planner.plan(untaken, USAGE, List.of(last)).after()))
                 .satisfies(b -> assertThat(drives(b)).isEqualTo(9));
-        Change.AddDrives wider = new Change.AddDrives("oak", 0, List.of("hill/1/1"));
+        PoolChange.AddDrives wider = new PoolChange.AddDrives("oak", 0, List.of("hill/1/1"));
         Plan plan = Planner.plan(untaken, USAGE, List.of(wider));
         assertThat(drives(data(plan.after()))).isEqualTo(7);
         assertThat(plan.checks()).noneMatch(c -> c.key().endsWith("stranded"));
@@ -98,7 +98,7 @@ class PreviewsTest {
         Plan weaker = Planner.plan(
                 estate(),
                 USAGE,
-                List.of(new Change.AddGroup("oak", List.of("hill/1/9", "hill/1/10"), Layout.RAID_0, false, false)));
+                List.of(new PoolChange.AddGroup("oak", List.of("hill/1/9", "hill/1/10"), Layout.RAID_0, false, false)));
         assertThat(texts(weaker))
                 .anyMatch(t -> t.startsWith("The new group survives 0 lost drives, the weakest of oak"
                         + " so far one lost drive; data lie over all groups"));
@@ -106,7 +106,7 @@ class PreviewsTest {
         Plan other = Planner.plan(
                 mixed,
                 USAGE,
-                List.of(new Change.AddGroup(
+                List.of(new PoolChange.AddGroup(
                         "oak", List.of("hill/1/9", "hill/1/10", "hill/1/11"), Layout.RAID_5, false, false)));
         assertThat(texts(other)).anyMatch(t -> t.startsWith("Drive hill/1/9 is solid-state"));
         assertThat(other.checks()).noneMatch(c -> c.key().endsWith("unequal"));

@@ -3,17 +3,24 @@ package org.vastshelf.core.definition;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
-import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.EstateChange;
+import org.vastshelf.core.change.LimitChange;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.ShareChange;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateDefinition;
+import org.vastshelf.core.estate.Kind;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -32,13 +39,13 @@ class DefinitionsTest {
                         Samples.racked(Collections.nCopies(8, SIX_TB)),
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(4), Layout.RAID_6, 0, false, 1),
-                                new Change.ComposePool(
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(4), Layout.RAID_6, 0, false, 1),
+                                new PoolChange.ComposePool(
                                         "elm", "hill", Samples.bays(8).subList(4, 8), Layout.RAID_5, 0, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 500, false)),
-                                new Change.OpenShare(Samples.share(
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 500, false)),
+                                new ShareChange.OpenShare(Samples.share(
                                         new AccessRule(AccessRule.Subject.EVERYONE, "", AccessRule.Level.WRITE))),
-                                new Change.SetLimit(Samples.rule("/", false, 0, 0, 1L << 40))))
+                                new LimitChange.SetLimit(Samples.rule("/", false, 0, 0, 1L << 40))))
                 .after();
     }
 
@@ -47,7 +54,7 @@ class DefinitionsTest {
         Estate estate = estate();
         assertThat(EstateDefinition.of(estate).toEstate()).isEqualTo(estate);
         Estate made = Planner.plan(
-                        Estate.EMPTY, Usage.NONE, List.of(new Change.ApplyEstate(EstateDefinition.of(estate))))
+                        Estate.EMPTY, Usage.NONE, List.of(new EstateChange.ApplyEstate(EstateDefinition.of(estate))))
                 .after();
         assertThat(made).isEqualTo(estate);
     }
@@ -63,58 +70,30 @@ class DefinitionsTest {
     @Test
     void an_estate_is_only_made_where_nothing_is_and_only_whole() {
         EstateDefinition definition = EstateDefinition.of(estate());
-        var twice = Planner.plan(estate(), Usage.NONE, List.of(new Change.ApplyEstate(definition)));
+        var twice = Planner.plan(estate(), Usage.NONE, List.of(new EstateChange.ApplyEstate(definition)));
         assertThat(twice.checks().getFirst().text()).isEqualTo("The estate has 1 file servers, must be empty");
-        EstateDefinition torn = new EstateDefinition(
-                EstateDefinition.FORMAT,
-                1,
-                definition.sites(),
-                definition.servers(),
-                definition.enclosures(),
-                definition.drives().subList(1, 8),
-                definition.pools(),
-                definition.volumes(),
-                definition.shares(),
-                definition.limits(),
-                definition.scrubs());
-        assertThatThrownBy(torn::toEstate).hasMessage("pool oak names drive 'hill/1/1', which is not there");
-        List<Volume> doubled = new ArrayList<>(definition.volumes());
-        doubled.addAll(definition.volumes());
-        assertThatThrownBy(() -> new EstateDefinition(
-                                EstateDefinition.FORMAT,
-                                1,
-                                definition.sites(),
-                                definition.servers(),
-                                definition.enclosures(),
-                                definition.drives(),
-                                definition.pools(),
-                                doubled,
-                                definition.shares(),
-                                definition.limits(),
-                                definition.scrubs())
-                        .toEstate())
-                .hasMessage("volume 'film' is there twice");
+        Map<Kind<?>, List<?>> torn = new HashMap<>(definition.things());
+        torn.put(Kinds.DRIVE, definition.all(Kinds.DRIVE).subList(1, 8));
+        EstateDefinition without = new EstateDefinition(EstateDefinition.FORMAT, EstateDefinition.VERSION, torn);
+        assertThat(Planner.plan(Estate.EMPTY, Usage.NONE, List.of(new EstateChange.ApplyEstate(without)))
+                        .checks()
+                        .getFirst()
+                        .text())
+                .contains("pool oak needs drive 'hill/1/1', which would not be there");
+        Map<Kind<?>, List<?>> doubled = new HashMap<>(definition.things());
+        Volume film = definition.all(Kinds.VOLUME).getFirst();
+        doubled.put(Kinds.VOLUME, List.of(film, film));
+        assertThatThrownBy(() ->
+                        new EstateDefinition(EstateDefinition.FORMAT, EstateDefinition.VERSION, doubled).toEstate())
+                .hasMessage("volume '" + film.name() + "' is there twice");
     }
 
     @Test
     void another_format_or_version_is_not_read() {
-        assertThatThrownBy(() -> new EstateDefinition(
-                        "x", 1, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(),
-                        List.of()))
+        assertThatThrownBy(() -> new EstateDefinition("x", EstateDefinition.VERSION, Map.of()))
                 .hasMessage("format is 'x', must be 'vast-shelf-estate'");
-        assertThatThrownBy(() -> new EstateDefinition(
-                        EstateDefinition.FORMAT,
-                        2,
-                        List.of(),
-                        List.of(),
-                        List.of(),
-                        List.of(),
-                        List.of(),
-                        List.of(),
-                        List.of(),
-                        List.of(),
-                        List.of()))
-                .hasMessage("version is 2, must be 1");
+        assertThatThrownBy(() -> new EstateDefinition(EstateDefinition.FORMAT, 3, Map.of()))
+                .hasMessage("version is 3, must be 2");
     }
 
     @Test

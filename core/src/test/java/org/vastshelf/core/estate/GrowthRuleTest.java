@@ -21,7 +21,14 @@ import org.vastshelf.core.volume.GrowthSimulation;
 class GrowthRuleTest {
 
     private static GrowthRule percent(int trigger, int step, long ceilingGib, int pauseHours) {
-        return new GrowthRule(trigger, Bytes.ZERO, step, Bytes.gib(ceilingGib), Duration.ofHours(pauseHours));
+        return new GrowthRule(
+                "film",
+                GrowthRule.OFTEN,
+                trigger,
+                Bytes.ZERO,
+                step,
+                Bytes.gib(ceilingGib),
+                Duration.ofHours(pauseHours));
     }
 
     @Test
@@ -46,7 +53,7 @@ class GrowthRuleTest {
 
     @Test
     void a_trigger_in_bytes_is_what_has_to_stay_free() {
-        GrowthRule rule = new GrowthRule(0, Bytes.gib(5), 10, Bytes.gib(500), Duration.ZERO);
+        GrowthRule rule = new GrowthRule("film", GrowthRule.OFTEN, 0, Bytes.gib(5), 10, Bytes.gib(500), Duration.ZERO);
         assertThat(rule.next(Bytes.gib(100), Bytes.gib(95), Optional.empty())).isEmpty();
         assertThat(rule.next(Bytes.gib(100), Bytes.gib(96), Optional.empty())).contains(Bytes.gib(110));
         assertThat(rule.next(Bytes.gib(100), Bytes.gib(200), Optional.empty())).contains(Bytes.gib(205));

@@ -13,7 +13,9 @@ import org.vastshelf.core.Samples;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveKind;
@@ -38,10 +40,10 @@ class FiguresTest {
                         Samples.racked(Collections.nCopies(12, SIX_TB)),
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(4), Layout.RAID_5, 0, false, 1),
-                                new Change.ComposePool(
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(4), Layout.RAID_5, 0, false, 1),
+                                new PoolChange.ComposePool(
                                         "elm", "hill", Samples.bays(8).subList(4, 8), Layout.RAID_5, 0, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 12_000, true))))
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 12_000, true))))
                 .after();
     }
 
@@ -97,7 +99,7 @@ class FiguresTest {
         Estate two = Planner.plan(
                         estate(),
                         USAGE,
-                        List.of(new Change.AddGroup(
+                        List.of(new PoolChange.AddGroup(
                                 "elm", Samples.bays(12).subList(8, 12), Layout.RAID_5, false, false)))
                 .after();
         Estate both = without(without(two, "hill/1/5"), "hill/1/9");
@@ -114,10 +116,11 @@ class FiguresTest {
         Estate quiet = estate();
         Estate busy = happen(quiet, new Mishap.ClientLoad("hill", 50)).estate();
         assertThat(hours(busy)).isCloseTo(2 * hours(quiet), org.assertj.core.data.Offset.offset(0.001));
-        Change replace = new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/1", "hill/1/9")), false);
+        Change replace =
+                new PoolChange.ReplaceDrives("oak", List.of(new PoolChange.Swap("hill/1/1", "hill/1/9")), false);
         assertThat(seconds(busy, replace, 0))
                 .isBetween(2 * seconds(quiet, replace, 0) - 2, 2 * seconds(quiet, replace, 0) + 2);
-        Change move = new Change.MoveVolume("film", "elm", 100_000);
+        Change move = new VolumeChange.MoveVolume("film", "elm", 100_000);
         long most = (long) (4 * DriveKind.SPINNING.rates().rebuildMiBps());
         assertThat(seconds(quiet, move, 1)).isEqualTo(Bytes.tib(10).value() / (most * Bytes.MIB));
         assertThat(seconds(busy, move, 1)).isGreaterThan(seconds(quiet, move, 1));
@@ -139,7 +142,7 @@ class FiguresTest {
     @Test
     void a_step_waits_for_power_as_long_as_nobody_brings_it_back() {
         Estate estate = estate();
-        Step step = Planner.plan(estate, USAGE, List.of(new Change.AddSpares("oak", List.of("hill/1/9"))))
+        Step step = Planner.plan(estate, USAGE, List.of(new PoolChange.AddSpares("oak", List.of("hill/1/9"))))
                 .steps()
                 .getFirst();
         assertThat(step.waits(estate)).isEmpty();
@@ -164,7 +167,8 @@ class FiguresTest {
         Plan replace = Planner.plan(
                 mixed,
                 USAGE,
-                List.of(new Change.ReplaceDrives("oak", List.of(new Change.Swap("hill/1/1", "hill/1/9")), false)));
+                List.of(new PoolChange.ReplaceDrives(
+                        "oak", List.of(new PoolChange.Swap("hill/1/1", "hill/1/9")), false)));
         assertThat(replace.checks().toString()).contains("is solid-state, the group's are spinning");
     }
 
@@ -174,8 +178,9 @@ class FiguresTest {
                         Samples.racked(List.of(SIX_TB, SIX_TB, SIX_TB, 2 * SIX_TB, 2 * SIX_TB, SIX_TB, 2 * SIX_TB)),
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(5), Layout.TERRACED_1, 0, false, 1),
-                                new Change.AddSpares("oak", List.of("hill/1/6", "hill/1/7"))))
+                                new PoolChange.ComposePool(
+                                        "oak", "hill", Samples.bays(5), Layout.TERRACED_1, 0, false, 1),
+                                new PoolChange.AddSpares("oak", List.of("hill/1/6", "hill/1/7"))))
                 .after();
         assertThat(SpareFit.of(estate, estate.pools().get("oak")))
                 .extracting(SpareFit::text)

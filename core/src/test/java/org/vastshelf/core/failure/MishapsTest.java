@@ -15,8 +15,9 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
-import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
@@ -42,8 +43,8 @@ class MishapsTest {
                         racked,
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(8), layout, spares, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 9_000, true))))
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(8), layout, spares, false, 1),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 9_000, true))))
                 .after();
     }
 
@@ -279,19 +280,16 @@ class MishapsTest {
     }
 
     @Test
-    void a_schedule_scrubs_again_and_again_however_far_the_clock_jumps() {
-        Estate ruled = Planner.plan(estate(Layout.RAID_6, 0), USAGE, List.of(new Change.SetScrub("oak", 7)))
-                .after();
-        Scrubs.Advanced month = Scrubs.advance(ruled, USAGE, NOW);
-        assertThat(month.finished()).isEmpty();
-        Duration takes = Scrubs.duration(ruled, USAGE, ruled.pools().get("oak"));
-        Scrubs.Advanced later = Scrubs.advance(month.estate(), USAGE, NOW.plus(Duration.ofDays(30)));
-        assertThat(later.finished()).hasSize(5);
-        assertThat(later.finished().get(1).at())
-                .isEqualTo(NOW.plus(takes).plus(Duration.ofDays(7)).plus(takes));
-        Estate none = Planner.plan(ruled, USAGE, List.of(new Change.SetScrub("oak", 0)))
-                .after();
-        assertThat(none.scrubs()).isEmpty();
+    void a_scrub_that_is_due_begins_unless_one_runs_and_ends_when_all_is_read() {
+        Estate whole = estate(Layout.RAID_6, 0);
+        Estate begun = Scrubs.due(whole, "oak", NOW);
+        assertThat(Scrubs.due(begun, "oak", NOW.plusSeconds(9))).isEqualTo(begun);
+        Instant end = NOW.plus(Scrubs.duration(begun, USAGE, begun.pools().get("oak")));
+        assertThat(Scrubs.endOf(begun, USAGE, "oak")).contains(end);
+        assertThat(Scrubs.advance(begun, USAGE, end.minusSeconds(1)).finished()).isEmpty();
+        Scrubs.Advanced done = Scrubs.advance(begun, USAGE, NOW.plus(Duration.ofDays(30)));
+        assertThat(done.finished()).extracting(Scrubs.Finished::at).containsExactly(end);
+        assertThat(Scrubs.endOf(done.estate(), USAGE, "oak")).isEmpty();
     }
 
     @Test

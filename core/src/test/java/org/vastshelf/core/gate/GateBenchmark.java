@@ -28,6 +28,7 @@ import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation.Client;
@@ -35,7 +36,6 @@ import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.gate.FileOperation.Protocol;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
 /** The gate alone, with 15,000 homes, 200 rules and 20,000 people; {@code ./shelf bench gate} runs it. */

@@ -14,10 +14,12 @@ import org.vastshelf.core.Samples;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.AccessRule.Level;
 import org.vastshelf.core.estate.AccessRule.Subject;
+import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation.Client;
@@ -26,8 +28,6 @@ import org.vastshelf.core.gate.FileOperation.Protocol;
 import org.vastshelf.core.gate.Verdict.Stage;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
-import org.vastshelf.core.limit.Apart;
-import org.vastshelf.core.limit.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 
 class GateTest {

@@ -12,16 +12,21 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.vastshelf.core.Samples;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.HardwareChange;
 import org.vastshelf.core.change.Holds;
 import org.vastshelf.core.change.OrderSteps;
 import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Pace;
+import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.failure.Mishaps;
@@ -31,6 +36,7 @@ import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.MoveCandidates;
 
@@ -88,12 +94,12 @@ class ParallelOrdersTest {
                                 List.of("hill/1/21", "hill/1/22", "hill/1/23")),
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(6), Layout.RAID_6, 1, false, 1),
-                                new Change.ComposePool("elm", "hill", bays(7, 10), Layout.RAID_5, 0, false, 1),
-                                new Change.ComposePool("ash", "hill", bays(11, 12), Layout.RAID_0, 0, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 9_000, true)),
-                                new Change.ComposeVolume(Samples.volume("office", "elm", 6_000, false)),
-                                new Change.ComposeVolume(Samples.volume("plans", "ash", 2_000, false))))
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(6), Layout.RAID_6, 1, false, 1),
+                                new PoolChange.ComposePool("elm", "hill", bays(7, 10), Layout.RAID_5, 0, false, 1),
+                                new PoolChange.ComposePool("ash", "hill", bays(11, 12), Layout.RAID_0, 0, false, 1),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 9_000, true)),
+                                new VolumeChange.ComposeVolume(Samples.volume("office", "elm", 6_000, false)),
+                                new VolumeChange.ComposeVolume(Samples.volume("plans", "ash", 2_000, false))))
                 .after();
         usage = new Usage(java.util.Map.of(
                 "film", new Usage.Held(Bytes.tib(5), Bytes.gib(100)),
@@ -229,29 +235,33 @@ class ParallelOrdersTest {
                 .map(p -> p.members())
                 .orElse(List.of());
         return switch (random.nextInt(17)) {
-            case 0 -> new Change.ComposePool("fig-" + random.nextInt(9), "hill", some, layout(), 0, true, 1);
+            case 0 -> new PoolChange.ComposePool("fig-" + random.nextInt(9), "hill", some, layout(), 0, true, 1);
             case 1 ->
-                new Change.ComposeVolume(Samples.volume(
+                new VolumeChange.ComposeVolume(Samples.volume(
                         "new-" + random.nextInt(9), pool, 1 + random.nextInt(6_000), random.nextBoolean()));
-            case 2 -> new Change.ResizeVolume(volume, Bytes.gib(1 + random.nextInt(20_000)));
+            case 2 -> new VolumeChange.ResizeVolume(volume, Bytes.gib(1 + random.nextInt(20_000)));
             case 3 ->
-                new Change.MoveVolume(volume, one(List.copyOf(estate.pools().keySet()), "elm"), 2_000);
-            case 4 -> new Change.AddSpares(pool, some);
-            case 5 -> new Change.SetPoolReserve(pool, Bytes.gib(random.nextInt(9_000)));
-            case 6 -> new Change.AddGroup(pool, some, layout(), random.nextBoolean(), random.nextBoolean());
+                new VolumeChange.MoveVolume(
+                        volume, one(List.copyOf(estate.pools().keySet()), "elm"), 2_000);
+            case 4 -> new PoolChange.AddSpares(pool, some);
+            case 5 -> new PoolChange.SetPoolReserve(pool, Bytes.gib(random.nextInt(9_000)));
+            case 6 -> new PoolChange.AddGroup(pool, some, layout(), random.nextBoolean(), random.nextBoolean());
             case 7 ->
-                new Change.ReplaceDrives(
-                        pool, List.of(new Change.Swap(one(members, "x"), one(free, "y"))), random.nextBoolean());
-            case 8 -> new Change.ConvertVolume(volume, random.nextBoolean());
-            case 9 -> new Change.AddDrives(pool, random.nextInt(2), some);
-            case 10 -> new Change.RemoveGroup(pool, random.nextInt(2));
+                new PoolChange.ReplaceDrives(
+                        pool, List.of(new PoolChange.Swap(one(members, "x"), one(free, "y"))), random.nextBoolean());
+            case 8 -> new VolumeChange.ConvertVolume(volume, random.nextBoolean());
+            case 9 -> new PoolChange.AddDrives(pool, random.nextInt(2), some);
+            case 10 -> new PoolChange.RemoveGroup(pool, random.nextInt(2));
             case 11 ->
-                new Change.RemoveDrives(List.of(one(List.copyOf(estate.drives().keySet()), "x")));
-            case 12 -> new Change.SetPace(volume, new Pace(true, 1 + random.nextInt(400)));
-            case 13 -> new Change.RemoveVolume(volume);
-            case 14 -> new Change.SetScrub(pool, random.nextInt(30));
-            case 15 -> new Change.DissolvePool(pool);
-            default -> new Change.ReleaseSpares(pool, some);
+                new HardwareChange.RemoveDrives(
+                        List.of(one(List.copyOf(estate.drives().keySet()), "x")));
+            case 12 -> new VolumeChange.SetPace(volume, new Pace(true, 1 + random.nextInt(400)));
+            case 13 -> new VolumeChange.RemoveVolume(volume);
+            case 14 ->
+                new RuleChange.SetRule(
+                        new ScrubRule(pool, Schedule.of("FREQ=DAILY;INTERVAL=" + (1 + random.nextInt(30)))));
+            case 15 -> new PoolChange.DissolvePool(pool);
+            default -> new PoolChange.ReleaseSpares(pool, some);
         };
     }
 

@@ -18,7 +18,6 @@ import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveGroup.Part;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -51,8 +50,7 @@ class GroupedLedgersTest {
                 reserve,
                 Bytes.ZERO,
                 PaceClass.STEADY,
-                cache,
-                LiftRule.NIGHTLY);
+                cache);
     }
 
     @Property(tries = 300)

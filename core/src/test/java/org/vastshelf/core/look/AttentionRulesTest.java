@@ -9,12 +9,14 @@ import java.util.Map;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
-import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Mishap;
@@ -40,8 +42,9 @@ class AttentionRulesTest {
                         racked,
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("birch", "hill", Samples.bays(3), Layout.RAID_5, 0, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "birch", gib, true))))
+                                new PoolChange.ComposePool(
+                                        "birch", "hill", Samples.bays(3), Layout.RAID_5, 0, false, 1),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "birch", gib, true))))
                 .after();
     }
 
@@ -113,7 +116,7 @@ class AttentionRulesTest {
     @Test
     void a_share_that_no_client_reaches_wants_an_act() {
         Share nfs = new Share("film", "film", false, true, true, List.of(), List.of(), java.util.Optional.empty());
-        assertThat(find(estate(500).withShare(nfs), Usage.NONE, Map.of()))
+        assertThat(find(estate(500).with(Kinds.SHARE, nfs), Usage.NONE, Map.of()))
                 .singleElement()
                 .satisfies(a -> assertThat(List.of(a.subject().area(), a.why()))
                         .containsExactly(Area.SHARE, "has no export rule; no client host reaches it"));
@@ -157,8 +160,9 @@ class AttentionRulesTest {
                         racked,
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("birch", "hill", Samples.bays(4), Layout.RAID_5, 1, false, 1),
-                                new Change.ComposeVolume(Samples.volume("film", "birch", 900, false))))
+                                new PoolChange.ComposePool(
+                                        "birch", "hill", Samples.bays(4), Layout.RAID_5, 1, false, 1),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "birch", 900, false))))
                 .after();
         List<Attention> found = find(broken(spared, 1), Usage.NONE, Map.of());
         assertThat(found.getFirst().urgency()).isEqualTo(Urgency.WATCH);
@@ -167,7 +171,7 @@ class AttentionRulesTest {
 
     @Test
     void a_server_without_power_is_the_first_thing_to_say() {
-        Estate dark = estate(500).withServer(Samples.SERVER.withDark(true));
+        Estate dark = estate(500).with(Kinds.SERVER, Samples.SERVER.withDark(true));
         List<Attention> found = find(dark, Usage.NONE, Map.of());
         assertThat(found.getFirst().what()).isEqualTo("File server hill");
         assertThat(found.getFirst().why()).isEqualTo("is without power; nothing on it is served");

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -15,16 +16,20 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
-import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Planner;
+import org.vastshelf.core.change.PoolChange;
+import org.vastshelf.core.change.RuleChange;
+import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.LiftPlan.Item;
 
@@ -124,32 +129,38 @@ class LiftPlanTest {
                         solid,
                         Usage.NONE,
                         List.of(
-                                new Change.ComposePool("oak", "hill", Samples.bays(3), Layout.RAID_5, 0, false, 1),
-                                new Change.AddGroup("oak", List.of("hill/1/8", "hill/1/9"), Layout.RAID_1, true, false),
-                                new Change.ComposeVolume(Samples.volume("film", "oak", 9_000, false))))
+                                new PoolChange.ComposePool("oak", "hill", Samples.bays(3), Layout.RAID_5, 0, false, 1),
+                                new PoolChange.AddGroup(
+                                        "oak", List.of("hill/1/8", "hill/1/9"), Layout.RAID_1, true, false),
+                                new VolumeChange.ComposeVolume(Samples.volume("film", "oak", 9_000, false))))
                 .after();
         var oak = mixed.pools().get("oak");
         Bytes fast = Ledgers.data(mixed, oak, DriveGroup.Part.FAST);
         assertThat(LiftPlan.room(mixed, Usage.NONE, oak)).isEqualTo(fast.minus(Bytes.of(fast.value() / 10)));
-        Estate fuller = Planner.plan(mixed, Usage.NONE, List.of(new Change.ResizeVolume("film", Bytes.gib(12_000))))
+        Estate fuller = Planner.plan(
+                        mixed, Usage.NONE, List.of(new VolumeChange.ResizeVolume("film", Bytes.gib(12_000))))
                 .after();
         Bytes overflow = Bytes.gib(12_000).minus(Ledgers.data(fuller, oak, DriveGroup.Part.BULK));
         assertThat(LiftPlan.room(fuller, Usage.NONE, oak))
                 .isEqualTo(fast.minus(Bytes.of(fast.value() / 10)).minus(overflow));
-        assertThat(Planner.plan(mixed, Usage.NONE, List.of(new Change.SetLift("oak", new LiftRule(7, 3, 100))))
-                        .after()
-                        .pools()
-                        .get("oak")
-                        .lift()
+        assertThat(mixed.find(Kinds.LIFT, "oak")).contains(LiftRule.nightly("oak"));
+        LiftRule weekly = new LiftRule("oak", Optional.of(Schedule.of("FREQ=WEEKLY")), 3, 100);
+        assertThat(LiftRule.of(
+                                Planner.plan(mixed, Usage.NONE, List.of(new RuleChange.SetRule(weekly)))
+                                        .after(),
+                                "oak")
                         .budget())
                 .isEqualTo(Bytes.of(Bytes.MIB).times(100 * 3 * 3_600L));
     }
 
     @Test
     void rules_out_of_bounds_are_refused_with_the_value() {
-        assertThatThrownBy(() -> new LiftRule(-1, 1, 100))
-                .hasMessage("lift is every -1 days, must be 0 (never) to 366");
-        assertThatThrownBy(() -> new LiftRule(1, 25, 100)).hasMessage("lift runs 25 hours, must be 1 to 24");
-        assertThatThrownBy(() -> new LiftRule(1, 1, 9)).hasMessage("lift copies 9 MiB/s, must be 10 to 10,000");
+        Optional<Schedule> often = Optional.of(Schedule.of("FREQ=MINUTELY;INTERVAL=59"));
+        assertThatThrownBy(() -> new LiftRule("oak", often, 1, 100))
+                .hasMessage("lift comes every 59 minutes, must be at least 60 apart");
+        assertThatThrownBy(() -> new LiftRule("oak", Optional.empty(), 25, 100))
+                .hasMessage("lift runs 25 hours, must be 1 to 24");
+        assertThatThrownBy(() -> new LiftRule("oak", Optional.empty(), 1, 9))
+                .hasMessage("lift copies 9 MiB/s, must be 10 to 10,000");
     }
 }

@@ -2,6 +2,7 @@ package org.vastshelf.standins.scenario;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -21,15 +22,18 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
-import org.vastshelf.core.estate.LiftRule;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Rule;
+import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutQuestion;
-import org.vastshelf.core.limit.LimitRule;
+import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 
 /** The estate of the Larkmoor Botanic Trust on its first day. */
@@ -70,19 +74,23 @@ public final class DemoEstate {
         rack(drives, "saltmarsh", 1, 1, 7, 8, DriveKind.SPINNING, DriveState.IN_USE, WELL);
         rack(drives, "dewpond", 1, 1, 3, 6, DriveKind.SPINNING, DriveState.UNCLAIMED, NEW);
         rack(drives, "dewpond", 1, 4, 2, 4, DriveKind.SOLID_STATE, DriveState.IN_USE, WELL);
-        return new Estate(
-                Estate.keyed(sites(), Site::name),
-                Estate.keyed(servers(), FileServer::name),
-                Estate.keyed(enclosures(), Enclosure::key),
-                Estate.keyed(drives, Drive::key),
-                Estate.keyed(pools(), Pool::name),
-                Estate.keyed(volumes(), Volume::name),
-                Estate.keyed(shares(), Share::name),
-                Estate.keyed(limits(), LimitRule::key),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of());
+        return Estate.EMPTY
+                .with(Kinds.SITE, sites())
+                .with(Kinds.SERVER, servers())
+                .with(Kinds.ENCLOSURE, enclosures())
+                .with(Kinds.DRIVE, drives)
+                .with(Kinds.POOL, pools())
+                .with(Kinds.VOLUME, volumes())
+                .with(Kinds.SHARE, shares())
+                .with(Kinds.LIMIT, limits())
+                .withRules(rules());
+    }
+
+    /** Pools on spinning drives are read through each month, on different nights. */
+    private static List<Rule> rules() {
+        return List.of(
+                new ScrubRule("oak", new Schedule(LocalDateTime.of(2026, 1, 10, 2, 0), "FREQ=MONTHLY")),
+                new ScrubRule("yew", new Schedule(LocalDateTime.of(2026, 1, 17, 2, 0), "FREQ=MONTHLY")));
     }
 
     private static List<Site> sites() {
@@ -144,8 +152,7 @@ public final class DemoEstate {
                 reserve,
                 Bytes.ZERO,
                 name.equals("yew") || name.equals("sedge") ? PaceClass.SWIFT : PaceClass.STEADY,
-                false,
-                LiftRule.NIGHTLY);
+                false);
     }
 
     private static List<Pool> pools() {

@@ -14,7 +14,7 @@ import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
-import org.vastshelf.core.estate.LiftRule;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Site;
@@ -66,23 +66,17 @@ public final class LargeEstate {
                         Volume.DEFAULT_BLOCK,
                         Volume.DEFAULT_ALARM))
                 .toList();
-        return new Estate(
-                Map.of("hall", new Site("hall", "The hall")),
-                Estate.keyed(servers, FileServer::name),
-                Estate.keyed(enclosures, Enclosure::key),
-                Estate.keyed(
+        return Estate.EMPTY
+                .with(Kinds.SITE, new Site("hall", "The hall"))
+                .with(Kinds.SERVER, servers)
+                .with(Kinds.ENCLOSURE, enclosures)
+                .with(
+                        Kinds.DRIVE,
                         drives.stream()
                                 .map(d -> d.in(states.getOrDefault(d.key(), DriveState.UNCLAIMED)))
-                                .toList(),
-                        Drive::key),
-                Estate.keyed(pools, Pool::name),
-                Estate.keyed(volumes, Volume::name),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of(),
-                Map.of());
+                                .toList())
+                .with(Kinds.POOL, pools)
+                .with(Kinds.VOLUME, volumes);
     }
 
     /** Two thirds of every volume, more or less. */
@@ -136,7 +130,6 @@ public final class LargeEstate {
                 Bytes.ZERO,
                 Bytes.ZERO,
                 PaceClass.STEADY,
-                false,
-                LiftRule.NIGHTLY);
+                false);
     }
 }

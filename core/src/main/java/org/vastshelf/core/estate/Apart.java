@@ -1,4 +1,4 @@
-package org.vastshelf.core.limit;
+package org.vastshelf.core.estate;
 
 /** Whose bytes have an account of their own among the files of a folder. */
 public enum Apart {

@@ -1,4 +1,4 @@
-package org.vastshelf.core.limit;
+package org.vastshelf.core.estate;
 
 /** What a limit rule does, mildest first. */
 public enum Stance {

@@ -1,8 +1,7 @@
-package org.vastshelf.core.limit;
+package org.vastshelf.core.estate;
 
 import java.time.Duration;
 import java.util.Optional;
-import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.unit.Bytes;
 
 /**

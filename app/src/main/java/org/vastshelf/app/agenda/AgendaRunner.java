@@ -1,0 +1,151 @@
+package org.vastshelf.app.agenda;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.AgendaStore.Row;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.agenda.Agenda;
+import org.vastshelf.core.agenda.DueKind;
+import org.vastshelf.core.unit.ShortText;
+
+/**
+ * Does what falls due: the earliest first, across all kinds, one thing in one transaction, on whichever node gets to it
+ * first. While one node is at it the others leave it alone, so that the order of the moments is the order of the deeds;
+ * one that dies leaves nothing half done. What fails is written down, waits longer each time, and is passed by the
+ * others.
+ */
+@Component
+public class AgendaRunner {
+
+    private static final Logger LOG = LoggerFactory.getLogger(AgendaRunner.class);
+    private static final int LONGEST = 1_000;
+    private static final int LONGEST_PAUSE_SECONDS = 3_600;
+    private static final int MOST_DOUBLINGS = 12;
+    private static final Duration ANOTHER_NODE = Duration.ofMillis(20);
+
+    private final AgendaStore agenda;
+    private final AgendaKeeping keeping;
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final ShelfClock clock;
+    private final Transactions transactions;
+    private final Map<DueKind, DueWork> works;
+    private volatile boolean begun;
+
+    AgendaRunner(
+            AgendaStore agenda,
+            AgendaKeeping keeping,
+            EstateStore estates,
+            UsageStore usage,
+            ShelfClock clock,
+            Transactions transactions,
+            List<DueWork> works) {
+        this.agenda = agenda;
+        this.keeping = keeping;
+        this.estates = estates;
+        this.usage = usage;
+        this.clock = clock;
+        this.transactions = transactions;
+        this.works = works.stream().collect(Collectors.toMap(DueWork::kind, Function.identity()));
+    }
+
+    private enum Turn {
+        DONE,
+        NOTHING_DUE,
+        ANOTHER_NODE
+    }
+
+    @EventListener(ApplicationReadyEvent.class)
+    void begin() {
+        transactions.run(() -> {
+            agenda.awaitLead();
+            keeping.complete(estates.load(), usage.load());
+        });
+        begun = true;
+    }
+
+    /** Does what is due by now, unless another node is at it. */
+    @Scheduled(fixedDelay = 500)
+    public void run() {
+        while (begun && turn() == Turn.DONE) {
+            LOG.trace("one done");
+        }
+    }
+
+    /** Comes back when nothing is due any more, whoever has done it. */
+    public void catchUp() {
+        for (Turn turn = turn(); turn != Turn.NOTHING_DUE; turn = turn()) {
+            if (turn == Turn.ANOTHER_NODE) {
+                rest();
+            }
+        }
+    }
+
+    private static void rest() {
+        try {
+            Thread.sleep(ANOTHER_NODE);
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private Turn turn() {
+        if (agenda.first(clock.instant(), clock.real()).isEmpty()) {
+            return Turn.NOTHING_DUE;
+        }
+        AtomicReference<Optional<Row>> claimed = new AtomicReference<>(Optional.empty());
+        try {
+            return transactions.run(() -> {
+                claimed.set(Optional.empty());
+                if (!agenda.lead()) {
+                    return Turn.ANOTHER_NODE;
+                }
+                claimed.set(agenda.first(clock.instant(), clock.real()));
+                claimed.get().ifPresent(this::done);
+                return claimed.get().isPresent() ? Turn.DONE : Turn.NOTHING_DUE;
+            });
+        } catch (RuntimeException unforeseen) {
+            Row row = claimed.get().orElseThrow(() -> unforeseen);
+            LOG.error("{} {} due at {} failed", row.entry().kind(), row.entry().key(), row.at(), unforeseen);
+            failed(row, unforeseen);
+            return Turn.DONE;
+        }
+    }
+
+    private void done(Row row) {
+        String key = row.entry().key();
+        clock.during(row.at(), () -> {
+            DueWork work = works.get(row.entry().kind());
+            work.act(key, row.at());
+            agenda.done(row, work.again(key, row.at(), () -> byAgenda(row)));
+        });
+    }
+
+    private Optional<Instant> byAgenda(Row row) {
+        return Agenda.next(estates.load(), usage.load(), row.entry(), row.at(), ShelfClock.ZONE);
+    }
+
+    private void failed(Row row, RuntimeException why) {
+        long pause = Math.min(LONGEST_PAUSE_SECONDS, 1L << Math.min(row.tries(), MOST_DOUBLINGS));
+        String problem = why.getMessage() == null ? why.getClass().getSimpleName() : why.getMessage();
+        transactions.run(() -> {
+            agenda.failed(row, ShortText.of(problem, LONGEST), clock.real().plusSeconds(pause));
+            works.get(row.entry().kind()).failed(row.entry().key(), why);
+        });
+    }
+}

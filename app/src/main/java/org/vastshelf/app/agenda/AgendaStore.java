@@ -1,0 +1,150 @@
+package org.vastshelf.app.agenda;
+
+import static org.vastshelf.app.store.generated.Tables.AGENDA;
+import static org.vastshelf.app.store.generated.Tables.AGENDA_HEAD;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.Times;
+import org.vastshelf.app.store.generated.tables.records.AgendaRecord;
+import org.vastshelf.core.agenda.Agenda.Entry;
+import org.vastshelf.core.agenda.DueKind;
+
+/** Keeps what falls due, and when. */
+@Component
+public class AgendaStore {
+
+    private final DSLContext db;
+
+    AgendaStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * An entry as it is kept.
+     *
+     * @param tries how often it failed since it was last done
+     * @param retryAt by the host's clock: not tried before
+     */
+    public record Row(Entry entry, Instant at, int tries, String problem, Optional<Instant> retryAt) {}
+
+    /** True when nobody else does what is due before this transaction has ended. */
+    boolean lead() {
+        return db.select(AGENDA_HEAD.ID)
+                .from(AGENDA_HEAD)
+                .forUpdate()
+                .skipLocked()
+                .fetchOptional()
+                .isPresent();
+    }
+
+    /** Waits until nobody does what is due. */
+    void awaitLead() {
+        db.select(AGENDA_HEAD.ID).from(AGENDA_HEAD).forUpdate().fetch();
+    }
+
+    /** What is due first, of all that is by now and has not failed just before. */
+    Optional<Row> first(Instant now, Instant real) {
+        return db.selectFrom(AGENDA)
+                .where(AGENDA.DUE_AT.le(Times.stored(now)))
+                .and(AGENDA.RETRY_AT.isNull().or(AGENDA.RETRY_AT.le(Times.stored(real))))
+                .orderBy(AGENDA.DUE_AT, AGENDA.TURN, AGENDA.ITEM)
+                .limit(1)
+                .fetchOptional(AgendaStore::row);
+    }
+
+    /** The first moment after another at which something falls due that is not of this kind. */
+    public Optional<Instant> firstOther(DueKind kind, Instant after) {
+        return db.select(DSL.min(AGENDA.DUE_AT))
+                .from(AGENDA)
+                .where(AGENDA.KIND.ne(kind.name()), AGENDA.DUE_AT.gt(Times.stored(after)))
+                .fetchOptional(record -> record.value1())
+                .map(Times::instant);
+    }
+
+    /** Entries that failed and are tried again. */
+    public List<Row> failing() {
+        return db.selectFrom(AGENDA)
+                .where(AGENDA.TRIES.gt(0))
+                .orderBy(AGENDA.DUE_AT, AGENDA.KIND, AGENDA.ITEM)
+                .limit(100)
+                .fetch(AgendaStore::row);
+    }
+
+    public List<Row> all() {
+        return db.selectFrom(AGENDA)
+                .orderBy(AGENDA.DUE_AT, AGENDA.TURN, AGENDA.ITEM)
+                .fetch(AgendaStore::row);
+    }
+
+    /** Lets something fall due at a moment, instead of when it would have. */
+    public void enter(Entry entry, Instant at) {
+        db.insertInto(AGENDA)
+                .set(AGENDA.KIND, entry.kind().name())
+                .set(AGENDA.ITEM, entry.key())
+                .set(AGENDA.TURN, entry.kind().turn())
+                .set(AGENDA.DUE_AT, Times.stored(at))
+                .set(AGENDA.TRIES, 0)
+                .set(AGENDA.PROBLEM, "")
+                .onDuplicateKeyUpdate()
+                .set(AGENDA.DUE_AT, Times.stored(at))
+                .set(AGENDA.TRIES, 0)
+                .set(AGENDA.PROBLEM, "")
+                .setNull(AGENDA.RETRY_AT)
+                .execute();
+    }
+
+    /** Lets something fall due at a moment, if it is not to fall due at any. */
+    public void ensure(Entry entry, Instant at) {
+        if (!db.fetchExists(AGENDA, is(entry))) {
+            enter(entry, at);
+        }
+    }
+
+    public void drop(Entry entry) {
+        db.deleteFrom(AGENDA).where(is(entry)).execute();
+    }
+
+    /** What was due at a moment is done; unless somebody let it fall due at another meanwhile. */
+    void done(Row row, Optional<Instant> again) {
+        Condition unchanged = is(row.entry).and(AGENDA.DUE_AT.eq(Times.stored(row.at)));
+        if (again.isEmpty()) {
+            db.deleteFrom(AGENDA).where(unchanged).execute();
+        } else {
+            db.update(AGENDA)
+                    .set(AGENDA.DUE_AT, Times.stored(again.get()))
+                    .set(AGENDA.TRIES, 0)
+                    .set(AGENDA.PROBLEM, "")
+                    .setNull(AGENDA.RETRY_AT)
+                    .where(unchanged)
+                    .execute();
+        }
+    }
+
+    void failed(Row row, String problem, Instant retryAt) {
+        db.update(AGENDA)
+                .set(AGENDA.TRIES, AGENDA.TRIES.plus(1))
+                .set(AGENDA.PROBLEM, problem)
+                .set(AGENDA.RETRY_AT, Times.stored(retryAt))
+                .where(is(row.entry).and(AGENDA.DUE_AT.eq(Times.stored(row.at))))
+                .execute();
+    }
+
+    private static Condition is(Entry entry) {
+        return AGENDA.KIND.eq(entry.kind().name()).and(AGENDA.ITEM.eq(entry.key()));
+    }
+
+    private static Row row(AgendaRecord row) {
+        return new Row(
+                new Entry(new DueKind(row.getKind()), row.getItem()),
+                Times.instant(row.getDueAt()),
+                row.getTries(),
+                row.getProblem(),
+                Optional.ofNullable(row.getRetryAt()).map(Times::instant));
+    }
+}

@@ -1,0 +1,111 @@
+package org.vastshelf.app.rule;
+
+import java.time.LocalDateTime;
+import java.time.format.DateTimeParseException;
+import java.time.temporal.ChronoUnit;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.vastshelf.core.time.Schedule;
+import org.vastshelf.core.unit.ShortText;
+
+/**
+ * What was typed about a schedule.
+ *
+ * @param often name of one of {@link Often}
+ * @param first its first moment, as date inputs give it
+ * @param recurrence the rule itself, where none of the usual ones is meant
+ */
+public record ScheduleForm(String often, String first, String recurrence) {
+
+    private static final int LONGEST_SHOWN = 40;
+
+    public ScheduleForm {
+        often = often == null || often.isBlank() ? Often.NEVER.name() : often;
+        first = first == null ? "" : first.strip();
+        recurrence = recurrence == null ? "" : recurrence.strip();
+    }
+
+    /** Usual rhythms. */
+    public enum Often {
+        NEVER("never by itself", ""),
+        TEN_MINUTES("every ten minutes", "FREQ=MINUTELY;INTERVAL=10"),
+        HOUR("every hour", "FREQ=HOURLY"),
+        DAY("every day", "FREQ=DAILY"),
+        WEEK("every week", "FREQ=WEEKLY"),
+        FORTNIGHT("every two weeks", "FREQ=WEEKLY;INTERVAL=2"),
+        MONTH("every month", "FREQ=MONTHLY"),
+        QUARTER("every three months", "FREQ=MONTHLY;INTERVAL=3"),
+        OTHER("by the rule beside", "");
+
+        private final String title;
+        private final String rule;
+
+        Often(String title, String rule) {
+            this.title = title;
+            this.rule = rule;
+        }
+
+        public String title() {
+            return title;
+        }
+    }
+
+    /** A schedule as it would have been typed. */
+    public static ScheduleForm of(Optional<Schedule> schedule) {
+        return schedule.map(s -> {
+                    Often often = Arrays.stream(Often.values())
+                            .filter(o -> o.rule.equals(s.rule()))
+                            .findFirst()
+                            .orElse(Often.OTHER);
+                    return new ScheduleForm(often.name(), s.from().toString(), often == Often.OTHER ? s.rule() : "");
+                })
+                .orElseGet(() -> new ScheduleForm(Often.NEVER.name(), "", ""));
+    }
+
+    /** What is still typed, or what was kept. */
+    public static ScheduleForm of(@Nullable ScheduleForm typed, Optional<Schedule> kept) {
+        return typed != null ? typed : of(kept);
+    }
+
+    /** Rhythms that fit what is not to come more often than every hour. */
+    public static List<Often> hourly() {
+        return Arrays.stream(Often.values()).filter(o -> o != Often.TEN_MINUTES).toList();
+    }
+
+    /** Rhythms of what has to come at all. */
+    public static List<Often> always() {
+        return Arrays.stream(Often.values()).filter(o -> o != Often.NEVER).toList();
+    }
+
+    /**
+     * The schedule that is meant; empty for never.
+     *
+     * @throws IllegalArgumentException naming what can't be read
+     */
+    public Optional<Schedule> schedule() {
+        Often chosen = Arrays.stream(Often.values())
+                .filter(o -> o.name().equals(often))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException(
+                        "how often is '" + ShortText.of(often, LONGEST_SHOWN) + "', must be one of the choices"));
+        return switch (chosen) {
+            case NEVER -> Optional.empty();
+            case OTHER -> Optional.of(new Schedule(beginning(), recurrence));
+            default -> Optional.of(new Schedule(beginning(), chosen.rule));
+        };
+    }
+
+    private LocalDateTime beginning() {
+        if (first.isEmpty()) {
+            return Schedule.BEGINNING;
+        }
+        try {
+            return LocalDateTime.parse(first).truncatedTo(ChronoUnit.MINUTES);
+        } catch (DateTimeParseException unreadable) {
+            throw new IllegalArgumentException("first moment is '" + ShortText.of(first, LONGEST_SHOWN)
+                    + "', must be a date and a time such as 2026-03-07T02:30");
+        }
+    }
+}

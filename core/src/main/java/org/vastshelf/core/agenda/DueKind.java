@@ -1,0 +1,51 @@
+package org.vastshelf.core.agenda;
+
+import java.util.List;
+import java.util.stream.Stream;
+import org.vastshelf.core.estate.Kind;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.Rule;
+
+/**
+ * A kind of thing that falls due.
+ *
+ * @param name in the database and on pages
+ */
+public record DueKind(String name) {
+
+    /** What people save in a day of the demo; by share. */
+    public static final DueKind TRAFFIC = new DueKind("traffic");
+    /** The next move of an order; by its number. */
+    public static final DueKind ORDER = new DueKind("order");
+    /** A rebuild or a scrub that ends, a hot spare that takes over; by pool. */
+    public static final DueKind HARDWARE = new DueKind("hardware");
+    /** Whether accounts hold what files say, each midnight. */
+    public static final DueKind CHECK = new DueKind("check of accounts");
+    /** What spaces hold at the end of a day. */
+    public static final DueKind HISTORY = new DueKind("history");
+    /** Fill dates, once a day's history is written. */
+    public static final DueKind FORECAST = new DueKind("forecasts");
+
+    /** In the order in which they are done when several fall due at the same moment. */
+    public static final List<DueKind> ALL = Stream.of(
+                    Stream.of(TRAFFIC, HARDWARE, ORDER),
+                    Kinds.RULES.stream().map(DueKind::of),
+                    Stream.of(CHECK, HISTORY, FORECAST))
+            .flatMap(kinds -> kinds)
+            .toList();
+
+    /** What rules of a kind want. */
+    public static DueKind of(Kind<? extends Rule> rule) {
+        return new DueKind(rule.name());
+    }
+
+    /** Its place among those that fall due at the same moment, from 0. */
+    public int turn() {
+        return ALL.indexOf(this);
+    }
+
+    @Override
+    public String toString() {
+        return name;
+    }
+}

@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.agenda;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,90 @@
+package org.vastshelf.core.change;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Locale;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
+import org.vastshelf.core.volume.MoveCandidates;
+import org.vastshelf.core.volume.PaceBudget;
+
+/** Plans moves of volumes between pools. */
+final class MovePlans {
+
+    private MovePlans() {}
+
+    static void move(PlanDraft draft, Usage usage, VolumeChange.MoveVolume change) {
+        draft.volume(change.volume())
+                .ifPresent(volume ->
+                        draft.pool(change.pool()).ifPresent(target -> move(draft, usage, change, volume, target)));
+    }
+
+    private static void move(PlanDraft draft, Usage usage, VolumeChange.MoveVolume change, Volume volume, Pool target) {
+        String key = "volume " + volume.name() + ": ";
+        Estate estate = draft.estate();
+        if (volume.pool().equals(target.name())) {
+            draft.refuse(key + "pool", "Volume " + volume.name() + " lies on " + target.name() + " already", "");
+            return;
+        }
+        if (volume.movingTo().isPresent()) {
+            draft.refuse(
+                    key + "moving",
+                    "Volume " + volume.name() + " moves to " + volume.movingTo().get() + " already",
+                    "wait for its end, or take that order back");
+            return;
+        }
+        MoveCandidates.Candidate candidate = MoveCandidates.candidate(estate, usage, volume, target);
+        if (!candidate.isPossible()) {
+            draft.refuse(key + "target", "Pool " + target.name() + " " + candidate.problem(), "choose another pool");
+            return;
+        }
+        Bytes used = usage.of(volume.name()).used();
+        draft.step(new VolumeStep.HoldRoom(volume.name(), volume.pool(), target.name()));
+        Pool from = estate.pools().get(volume.pool());
+        double mibps = Math.min(change.limitMibps(), Math.min(throughput(estate, from), throughput(estate, target)));
+        long seconds = Math.max(1, (long) (used.value() / (Math.max(1, mibps) * Bytes.MIB)));
+        if (!volume.pace().byHand() && from.pace() != target.pace()) {
+            draft.watch(
+                    key + "pace",
+                    String.format(
+                            Locale.ROOT,
+                            "Its pace by size changes from %,.0f to %,.0f MiB/s: %s is %s, %s is %s",
+                            volume.pace().of(volume.size(), from.pace()),
+                            volume.pace().of(volume.size(), target.pace()),
+                            from.name(),
+                            from.pace().title(),
+                            target.name(),
+                            target.pace().title()),
+                    "set it by hand");
+        }
+        draft.step(new Step.Work(
+                "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
+                        + " at " + (long) mibps + " MiB/s, clients go on",
+                Duration.ofSeconds(seconds),
+                List.of(estate.pools().get(volume.pool()).server(), target.server())));
+        draft.step(new VolumeStep.SwitchOver(volume.name(), volume.pool(), target.name()));
+        draft.fine(
+                key + "space",
+                String.format(
+                        Locale.ROOT, "Pool %s would be %.1f %% used", target.name(), candidate.usedAfter() * 100));
+        Pool source = estate.pools().get(volume.pool());
+        if (!source.server().equals(target.server())) {
+            draft.confirm(
+                    key + "address", "Its shares are served by " + target.server() + " afterwards: mount lines change");
+        }
+    }
+
+    /** What a pool's drives, or its reservation, give beside its clients, in MiB/s. */
+    private static double throughput(Estate estate, Pool pool) {
+        return pool.isReservation()
+                ? PaceBudget.of(estate, pool).budget()
+                : estate.drives().get(pool.members().getFirst()).kind().rates().rebuildMiBps()
+                        * pool.members().size()
+                        * (100 - estate.servers().get(pool.server()).loadPercent())
+                        / 100;
+    }
+}

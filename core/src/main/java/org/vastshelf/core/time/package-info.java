@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.time;
+
+import org.jspecify.annotations.NullMarked;
