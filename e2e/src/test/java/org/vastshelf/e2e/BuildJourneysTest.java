@@ -94,7 +94,7 @@ class BuildJourneysTest {
     private static String newVolume(String name, String pool) {
         return "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"" + name + "\",\"pool\":\"" + pool
                 + "\",\"size\":1099511627776,\"thin\":true,\"blockSize\":65536,\"alarmPercent\":85,"
-                + "\"kind\":\"GUARDED\",\"encrypted\":true,\"pace\":{\"byHand\":false,\"mibps\":0},\"growth\":null}}";
+                + "\"kind\":\"GUARDED\",\"encrypted\":true,\"pace\":{\"byHand\":false,\"mibps\":0}}}";
     }
 
     private static String dissolve(String pool) {
@@ -250,7 +250,8 @@ class BuildJourneysTest {
     @Test
     void a_rule_lets_a_volume_grow_and_tells_of_it() {
         Drafts.carryOut(newVolume("seedling", "ash"));
-        Drafts.carryOut("{\"change\":\"SetGrowth\",\"volume\":\"seedling\",\"rule\":{\"triggerPercent\":10,"
+        Drafts.carryOut("{\"change\":\"SetRule\",\"rule\":{\"rule\":\"GrowthRule\",\"volume\":\"seedling\",\"looks\":"
+                + "{\"from\":\"2026-01-01T00:00\",\"rule\":\"FREQ=HOURLY\"},\"triggerPercent\":10,"
                 + "\"triggerBytes\":0,\"stepPercent\":50,\"ceiling\":4398046511104,\"pause\":\"PT1H\"}}");
         hold("seedling", 1_000);
         App.post("odile", "/api/v1/time", "{\"hours\":24}");

@@ -153,8 +153,8 @@ class FuzzTest {
             "SetPoolReserve",
             "ReservePool",
             "DissolvePool",
-            "SetScrub",
-            "SetLift",
+            "SetRule",
+            "DropRule",
             "AddEnclosure",
             "RemoveEnclosure",
             "ApplyEstate",
@@ -163,7 +163,6 @@ class FuzzTest {
             "ConvertVolume",
             "SetPace",
             "SetAlarm",
-            "SetGrowth",
             "MoveVolume",
             "RemoveVolume",
             "Unreadable",
@@ -181,7 +180,17 @@ class FuzzTest {
         parts.put("drives", one(List.of("[]", "[null]", "null", "[\"fernhill/3/1\",\"fernhill/3/2\"]", "[\"x\"]")));
         parts.put("layout", one(List.of("\"RAID_5\"", "\"RAID_1\"", "null", "\"X\"")));
         parts.put("size", one(List.of("1", "-1", "null", "109951162777600")));
-        parts.put("rule", one(List.of("null", "{}", "{\"everyDays\":1,\"hours\":1,\"limitMibps\":100}", "\"x\"")));
+        parts.put(
+                "rule",
+                one(List.of(
+                        "null",
+                        "{}",
+                        "{\"rule\":\"LiftRule\",\"pool\":\"oak\",\"when\":null,\"hours\":1,\"limitMibps\":100}",
+                        "{\"rule\":\"ScrubRule\",\"pool\":\"ash\",\"when\":{\"from\":null,\"rule\":\"FREQ=DAILY\"}}",
+                        "{\"rule\":\"ScrubRule\",\"pool\":\"ash\",\"when\":{\"from\":\"2026-01-01T00:00\",\"rule\":\"x\"}}",
+                        "\"x\"")));
+        parts.put("kind", one(List.of("\"scrub rule\"", "\"x\"", "null", "1")));
+        parts.put("governs", JSON.writeValueAsString(one(NAMES)));
         parts.put("swaps", one(List.of("[null]", "[]", "[{\"old\":null,\"next\":null}]", "null")));
         parts.put("pace", one(List.of("null", "{}", "\"STEADY\"", "{\"byHand\":true,\"mibps\":5}")));
         parts.put("reserve", one(List.of("null", "1", "-1", "99999999999999999")));

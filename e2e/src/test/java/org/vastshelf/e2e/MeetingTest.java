@@ -12,9 +12,9 @@ import java.util.concurrent.Future;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.notify.Notices;
-import org.vastshelf.app.orders.OrderRunner;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Drive;
 import tools.jackson.databind.JsonNode;
@@ -94,7 +94,7 @@ class MeetingTest {
         assertThat(late.status()).isEqualTo(409);
         assertThat(late.detail()).contains("Drive " + drives.getFirst() + " is held by order " + first);
         App.post("odile", "/api/v1/orders/" + first + "/take-back", "");
-        App.bean(OrderRunner.class).run();
+        App.bean(AgendaRunner.class).run();
         assertThat(Drafts.awaited(first, "TAKEN_BACK")).isEqualTo("TAKEN_BACK");
         assertThat(App.bean(EstateStore.class).load().holds()).doesNotContainKey(String.valueOf(first));
         App.post("odile", "/api/v1/orders/" + second + "/discard", "");
@@ -116,7 +116,7 @@ class MeetingTest {
         assertThat(carryOut(share).status()).isEqualTo(200);
         assertThat(Drafts.awaited(share, "DONE")).isEqualTo("DONE");
         App.post("odile", "/api/v1/orders/" + volume + "/take-back", "");
-        App.bean(OrderRunner.class).run();
+        App.bean(AgendaRunner.class).run();
         assertThat(Drafts.awaited(volume, "ASKING")).isEqualTo("ASKING");
         assertThat(App.get("odile", "/api/v1/orders/" + volume).text()).contains("can't be taken back");
         try (Browser browser = new Browser(1280, 800).signIn("tomas")) {
@@ -144,7 +144,7 @@ class MeetingTest {
         for (int i = 0; i < 12; i++) {
             int percent = 60 + i;
             additions.add(() -> orders.add(
-                            "somebody-drafting", new org.vastshelf.core.change.Change.SetAlarm("plans", percent))
+                            "somebody-drafting", new org.vastshelf.core.change.VolumeChange.SetAlarm("plans", percent))
                     .id());
         }
         Set<Long> drafts = new HashSet<>(atOnce(additions));
@@ -155,15 +155,16 @@ class MeetingTest {
 
     @Test
     void a_scrub_schedule_leaves_the_estate_as_it_is_while_nothing_begins_or_ends() throws Exception {
-        Drafts.carryOut("{\"change\":\"SetScrub\",\"pool\":\"ash\",\"everyDays\":300}");
+        Drafts.carryOut("{\"change\":\"SetRule\",\"rule\":{\"rule\":\"ScrubRule\",\"pool\":\"ash\",\"when\":"
+                + "{\"from\":\"2026-01-01T00:00\",\"rule\":\"FREQ=DAILY;INTERVAL=300\"}}}");
         App.post("odile", "/api/v1/time", "{\"hours\":200}");
         EstateStore estates = App.bean(EstateStore.class);
         long before = estates.snapshot().version();
         Thread.sleep(3_000);
         assertThat(estates.snapshot().version()).isEqualTo(before);
         JsonNode definition = App.get("odile", "/api/v1/definitions/estate").json();
-        assertThat(definition.path("scrubs").toString()).contains("\"ash\"").contains("300");
-        Drafts.carryOut("{\"change\":\"SetScrub\",\"pool\":\"ash\",\"everyDays\":0}");
+        assertThat(definition.path("scrubRules").toString()).contains("\"ash\"").contains("300");
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"scrub rule\",\"governs\":\"ash\"}");
     }
 
     @Test
@@ -171,8 +172,10 @@ class MeetingTest {
         Drafts.carryOut(
                 "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"stuck\",\"pool\":\"yew\",\"size\":3298534883328,"
                         + "\"thin\":false,\"blockSize\":65536,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
-                        + "\"pace\":{\"byHand\":false,\"mibps\":0},\"growth\":{\"triggerPercent\":90,\"triggerBytes\":0,"
-                        + "\"stepPercent\":50,\"ceiling\":109951162777600,\"pause\":\"PT0S\"}}},"
+                        + "\"pace\":{\"byHand\":false,\"mibps\":0}}},"
+                        + "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"GrowthRule\",\"volume\":\"stuck\",\"looks\":"
+                        + "{\"from\":\"2026-01-01T00:00\",\"rule\":\"FREQ=HOURLY\"},\"triggerPercent\":90,\"triggerBytes\":0,"
+                        + "\"stepPercent\":50,\"ceiling\":109951162777600,\"pause\":\"PT0S\"}},"
                         + "{\"change\":\"OpenShare\",\"share\":{\"name\":\"stuck\",\"volume\":\"stuck\",\"smb\":true,\"nfs\":false,"
                         + "\"hiddenEntries\":true,\"access\":[{\"subject\":\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],"
                         + "\"exports\":[]}}");
@@ -190,14 +193,13 @@ class MeetingTest {
         assertThat(App.post("odile", "/api/v1/time", "{\"hours\":96}").status()).isEqualTo(200);
         assertThat(db.fetchCount(DSL.table("space_history"), DSL.field("space").eq("stuck")) - days)
                 .isBetween(4, 5);
-        assertThat(db.fetchCount(DSL.table("day_work"), DSL.field("done").eq(0)))
-                .isZero();
+        assertThat(db.fetchCount(DSL.table("agenda"), DSL.field("tries").gt(0))).isZero();
         assertThat(db.fetchCount(
                         DSL.table("notice"),
                         DSL.field("subject").startsWith("Volume stuck could not grow"),
                         DSL.field("recipient").eq("odile")))
                 .isEqualTo(1);
-        Drafts.carryOut("{\"change\":\"SetGrowth\",\"volume\":\"stuck\",\"rule\":null},"
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"growth rule\",\"governs\":\"stuck\"},"
                 + "{\"change\":\"CloseShare\",\"share\":\"stuck\"},{\"change\":\"RemoveVolume\",\"volume\":\"stuck\"}");
     }
 

@@ -246,7 +246,7 @@ final class Melee {
                                 + " AND d.path_hash = a.holder_hash WHERE d.sum_bytes <> a.used_bytes")
                         .replace("{}", database)))
                 .isEmpty();
-        assertThat(db.fetch("SELECT * FROM {}.day_work WHERE done = 0 OR problem <> ''".replace("{}", database)))
+        assertThat(db.fetch("SELECT * FROM {}.agenda WHERE tries > 0".replace("{}", database)))
                 .isEmpty();
     }
 }

@@ -84,8 +84,9 @@ class PoolLifeTest {
                 .isZero();
         // 1.6 TB at the 200 MiB/s of the rule then; another limit does not change what was.
         assertThat(ride.path("lasted").asString()).isEqualTo("PT2H7M9S");
-        Drafts.carryOut("{\"change\":\"SetLift\",\"pool\":\"hazel\",\"rule\":{\"everyDays\":0,\"hours\":6,"
-                + "\"limitMibps\":400}}");
+        Drafts.carryOut(
+                "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"LiftRule\",\"pool\":\"hazel\",\"when\":null,\"hours\":6,"
+                        + "\"limitMibps\":400}}");
         assertThat(App.get("ines", "/api/v1/pools/hazel/lifts").text()).contains("\"lasted\":\"PT2H7M9S\"");
         assertThat(App.post("tomas", "/api/v1/pools/oak/lifts", "").detail())
                 .isEqualTo("There is no pool 'oak' with a fast part that adds space");

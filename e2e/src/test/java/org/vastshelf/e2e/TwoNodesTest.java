@@ -157,8 +157,7 @@ class TwoNodesTest {
         assertThat(number("SELECT COUNT(*) FROM {}.catalogue c JOIN {}.folder d ON d.catalogue_no = c.no AND d.no = 0"
                         + " WHERE d.sum_bytes <> (SELECT SUM(f.bytes) FROM {}.file f WHERE f.catalogue_no = c.no)"))
                 .isZero();
-        assertThat(number("SELECT COUNT(*) FROM {}.day_work WHERE done = 0 OR problem <> ''"))
-                .isZero();
+        assertThat(number("SELECT COUNT(*) FROM {}.agenda WHERE tries > 0")).isZero();
         assertThat(number("SELECT COUNT(*) - COUNT(DISTINCT recipient, subject, body, at) FROM {}.notice"))
                 .isZero();
         assertThat(json.readTree(node.get("/api/v1/audit-lines/verification"))

@@ -5,23 +5,19 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
-import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.Deeds;
-import org.vastshelf.core.agenda.Agenda;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pool;
-import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.FastPart;
@@ -29,7 +25,7 @@ import org.vastshelf.core.volume.LiftPlan;
 
 /** Lifts: busy files rise to the fast part of their pool and quiet ones sink, by the pool's rule or on request. */
 @Service
-public class Lifts implements DueWork, EstateFollower {
+public class Lifts implements DueWork {
 
     private static final int RUNS = 30;
 
@@ -38,7 +34,6 @@ public class Lifts implements DueWork, EstateFollower {
     private final CatalogueStore catalogues;
     private final LiftStore store;
     private final ShelfClock clock;
-    private final AgendaStore agenda;
     private final Transactions transactions;
     private final Deeds deeds;
 
@@ -48,10 +43,8 @@ public class Lifts implements DueWork, EstateFollower {
             CatalogueStore catalogues,
             LiftStore store,
             ShelfClock clock,
-            AgendaStore agenda,
             Transactions transactions,
             Deeds deeds) {
-        this.agenda = agenda;
         this.transactions = transactions;
         this.deeds = deeds;
         this.estates = estates;
@@ -106,17 +99,6 @@ public class Lifts implements DueWork, EstateFollower {
         } else {
             store.forget(pool);
         }
-    }
-
-    /** The lift of a pool that has lost its fast part falls due once more. */
-    @Override
-    public void follow(Estate before, Estate after, Usage usage) {
-        before.pools().forEach((name, pool) -> {
-            Pool now = after.pools().get(name);
-            if (pool != now && pool.isTiered() && (now == null || !now.isTiered())) {
-                agenda.enter(new Agenda.Entry(kind(), name), clock.instant());
-            }
-        });
     }
 
     /**

@@ -2,16 +2,16 @@ package org.vastshelf.app.rule;
 
 import java.time.Instant;
 import java.util.List;
-import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.frame.Page;
 import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.time.ScheduleWords;
 
 /** When what was typed about a schedule would come. */
-@Controller
+@Page
 class ScheduleController {
 
     private static final int SHOWN = 3;
