@@ -7,14 +7,15 @@ import java.util.function.ToDoubleFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
+import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.frame.LedgerPicture;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.lift.Lifts;
-import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
@@ -133,7 +134,8 @@ class PoolPage {
                 "allocated", usable.isZero() ? 0 : usable.minus(ledger.free()).shareOf(usable));
         model.addAttribute(
                 "full",
-                Optional.ofNullable(forecasts.pools().get(name))
+                forecasts
+                        .of(HistoryStore.POOL, name)
                         .flatMap(space -> space.forecast().likely()));
         if (!pool.isReservation()) {
             List<String> shares = estate.volumesOn(name)

@@ -13,12 +13,13 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
-import org.vastshelf.app.look.Forecasts;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Outlook;
 import org.vastshelf.core.change.PoolChange;
@@ -141,7 +142,8 @@ class ReplaceController {
                     stages.stream().mapToDouble(Replacement.Stage::mostHours).sum();
             model.addAttribute("most", most);
             LocalDate end = Outlook.endOf(stages, clock.today());
-            Optional.ofNullable(forecasts.pools().get(name))
+            forecasts
+                    .of(HistoryStore.POOL, name)
                     .flatMap(space -> space.forecast().likely())
                     .ifPresent(day -> {
                         model.addAttribute("fullOn", day);

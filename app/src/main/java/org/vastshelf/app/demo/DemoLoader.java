@@ -203,6 +203,9 @@ class DemoLoader implements ApplicationRunner {
         });
         pools.forEach((pool, sums) ->
                 sums.forEach((day, bytes) -> days.add(new DemoRows.Day(HistoryStore.POOL, pool, day, bytes))));
+        Map<LocalDate, Long> whole = new TreeMap<>();
+        pools.values().forEach(sums -> sums.forEach((day, bytes) -> whole.merge(day, bytes, Long::sum)));
+        whole.forEach((day, bytes) -> days.add(new DemoRows.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
         rows.history(days);
     }
 }

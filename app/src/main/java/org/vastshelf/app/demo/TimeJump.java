@@ -4,6 +4,7 @@ import java.time.Duration;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.foresee.ForecastKeeping;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.unit.Counted;
@@ -13,13 +14,17 @@ import org.vastshelf.core.unit.Counted;
 public class TimeJump {
 
     private final ShelfClock clock;
+    private static final Duration MOST_WAIT = Duration.ofSeconds(5);
+
     private final AgendaRunner agenda;
+    private final ForecastKeeping forecasts;
     private final Transactions transactions;
     private final Deeds deeds;
 
-    TimeJump(ShelfClock clock, AgendaRunner agenda, Transactions transactions, Deeds deeds) {
+    TimeJump(ShelfClock clock, AgendaRunner agenda, ForecastKeeping forecasts, Transactions transactions, Deeds deeds) {
         this.clock = clock;
         this.agenda = agenda;
+        this.forecasts = forecasts;
         this.transactions = transactions;
         this.deeds = deeds;
     }
@@ -31,5 +36,6 @@ public class TimeJump {
         });
         clock.refresh();
         agenda.catchUp();
+        forecasts.catchUp(MOST_WAIT);
     }
 }

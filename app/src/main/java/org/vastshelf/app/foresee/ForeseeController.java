@@ -3,22 +3,22 @@ package org.vastshelf.app.foresee;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
+import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
-import org.vastshelf.app.look.Forecasts;
-import org.vastshelf.app.look.Forecasts.Space;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillForecast.BandDay;
+import org.vastshelf.core.forecast.History;
 
 /** When spaces are full, and how that comes about. */
 @Page
@@ -27,9 +27,13 @@ class ForeseeController {
     private static final int WEEKS_DRAWN = 52;
 
     private final Forecasts forecasts;
+    private final ForecastKeeping keeping;
+    private final HistoryStore histories;
     private final EstateStore estates;
 
-    ForeseeController(Forecasts forecasts, EstateStore estates) {
+    ForeseeController(Forecasts forecasts, ForecastKeeping keeping, HistoryStore histories, EstateStore estates) {
+        this.keeping = keeping;
+        this.histories = histories;
         this.forecasts = forecasts;
         this.estates = estates;
     }
@@ -45,6 +49,7 @@ class ForeseeController {
         spaces.removeIf(s -> !sees(me, estate, s.kind(), s.name()) || !inScope(scope, estate, s));
         spaces.sort(Comparator.comparing(s -> s.forecast().likely().orElse(java.time.LocalDate.MAX)));
         model.addAttribute("spaces", spaces);
+        model.addAttribute("pending", keeping.pending());
         return "foresee";
     }
 
@@ -70,10 +75,13 @@ class ForeseeController {
         Space space = find(me, kind, name);
         List<Long> seconds = new ArrayList<>();
         List<List<Double>> lines = List.of(new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
-        for (int i = 0; i < space.history().used().size(); i++) {
-            seconds.add(space.history().day(i).toEpochDay() * 86_400);
-            double used = space.history().used().get(i).value();
-            boolean last = i == space.history().used().size() - 1;
+        List<History.DayUse> days = histories.of(kind, name).stream()
+                .flatMap(history -> history.lastDays(History.MOST_DAYS).stream())
+                .toList();
+        for (int i = 0; i < days.size(); i++) {
+            seconds.add(days.get(i).day().toEpochDay() * 86_400);
+            double used = days.get(i).used().value();
+            boolean last = i == days.size() - 1;
             add(lines, used, last ? used : null, last ? used : null, last ? used : null);
         }
         for (BandDay day : space.forecast().band().subList(0, WEEKS_DRAWN)) {
@@ -90,10 +98,8 @@ class ForeseeController {
     }
 
     private Space find(Someone me, String kind, String name) {
-        Space space = kind.equals("pool")
-                ? forecasts.pools().get(name)
-                : forecasts.volumes().get(name);
-        return Optional.ofNullable(space)
+        return forecasts
+                .of(kind, name)
                 .filter(s -> sees(me, estates.load(), kind, name))
                 .orElseThrow(() -> new NotFound(kind + " with a week of history", name));
     }

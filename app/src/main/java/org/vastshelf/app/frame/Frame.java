@@ -11,7 +11,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.look.Forecasts;
+import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.orders.Drawer;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;

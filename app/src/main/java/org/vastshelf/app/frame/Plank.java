@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
-import org.vastshelf.app.look.Forecasts.Space;
+import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;

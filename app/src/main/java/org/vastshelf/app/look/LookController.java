@@ -11,11 +11,13 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
+import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.foresee.Forecasts;
+import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.frame.Page;
 import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.limit.AccountPages;
-import org.vastshelf.app.look.Forecasts.Space;
 import org.vastshelf.app.orders.Order;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
@@ -31,6 +33,7 @@ import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.look.AttentionRules;
+import org.vastshelf.core.unit.Counted;
 
 /** What needs somebody today, and when every space is full. */
 @Page
@@ -47,6 +50,7 @@ class LookController {
     private final Forecasts forecasts;
     private final ShelfClock clock;
     private final OrderService orders;
+    private final AgendaStore agenda;
 
     LookController(
             EstateStore estates,
@@ -54,7 +58,9 @@ class LookController {
             AccountPages accounts,
             Forecasts forecasts,
             ShelfClock clock,
-            OrderService orders) {
+            OrderService orders,
+            AgendaStore agenda) {
+        this.agenda = agenda;
         this.orders = orders;
         this.estates = estates;
         this.usage = usage;
@@ -80,11 +86,31 @@ class LookController {
                 Stream.concat(
                                 AttentionRules.find(estate, held, expected, near, today).stream()
                                         .filter(seen::about),
-                                me.readsAll() ? orders.asking().stream().map(LookController::asks) : Stream.empty())
+                                me.readsAll() ? stuck() : Stream.empty())
                         .sorted()
                         .toList());
         model.addAttribute("timeline", Timeline.draw(spaces(seen), today));
         return "look";
+    }
+
+    /** Orders that ask, and what fell due and could not be done. */
+    private Stream<Attention> stuck() {
+        return Stream.concat(
+                orders.asking().stream().map(LookController::asks),
+                agenda.failing().stream().map(LookController::fails));
+    }
+
+    private static Attention fails(AgendaStore.Row row) {
+        String what = row.entry().kind()
+                + (row.entry().key().isEmpty() ? "" : " of " + row.entry().key());
+        return new Attention(
+                Attention.Urgency.ACT,
+                new Attention.Subject(Attention.Area.AGENDA, what),
+                Character.toUpperCase(what.charAt(0)) + what.substring(1),
+                "was due and failed " + Counted.of(row.tries(), "time") + ": " + row.problem(),
+                Optional.empty(),
+                "tried again",
+                "mend the cause");
     }
 
     private static Attention asks(Order order) {
@@ -141,7 +167,7 @@ class LookController {
                 case VOLUME -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE -> share(key);
-                case ORDER -> me.readsAll();
+                case ORDER, AGENDA -> me.readsAll();
                 case ACCOUNT -> share(estate.limits().get(key).share());
             };
         }

@@ -5,7 +5,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.vastshelf.app.look.Forecasts.Space;
+import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.unit.Bytes;
 
@@ -51,7 +51,7 @@ public record Timeline(List<Month> months, List<Row> rows) {
 
     private static Row row(Space space, LocalDate first, LocalDate today, double scale) {
         FillForecast forecast = space.forecast();
-        Bytes used = space.history().used().getLast();
+        Bytes used = space.used();
         long days =
                 forecast.likely().map(d -> ChronoUnit.DAYS.between(today, d)).orElse(Long.MAX_VALUE);
         return new Row(

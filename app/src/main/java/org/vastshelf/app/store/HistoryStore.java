@@ -3,12 +3,8 @@ package org.vastshelf.app.store;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
@@ -21,6 +17,10 @@ public class HistoryStore {
 
     public static final String VOLUME = "volume";
     public static final String POOL = "pool";
+    /** The estate as a whole. */
+    public static final String ESTATE = "estate";
+    /** Its name. */
+    public static final String WHOLE = "";
 
     private final DSLContext db;
 
@@ -28,31 +28,21 @@ public class HistoryStore {
         this.db = db;
     }
 
-    /** Histories of all spaces of a kind that have been watched long enough. */
-    public Map<String, History> all(String kind) {
-        return where(SPACE_HISTORY.KIND.eq(kind));
-    }
-
-    private Map<String, History> where(Condition which) {
-        Map<String, List<History.DayUse>> days = new LinkedHashMap<>();
-        db.selectFrom(SPACE_HISTORY)
-                .where(which)
-                .orderBy(SPACE_HISTORY.SPACE, SPACE_HISTORY.DAY)
-                .forEach(row -> days.computeIfAbsent(row.getSpace(), s -> new ArrayList<>())
-                        .add(new History.DayUse(row.getDay(), Bytes.of(row.getUsedBytes()))));
-        Map<String, History> histories = new LinkedHashMap<>();
-        days.forEach((space, used) -> History.sinceLastGap(used).ifPresent(h -> histories.put(space, h)));
-        return histories;
-    }
-
+    /** The past of a space that has been watched long enough. */
     public Optional<History> of(String kind, String space) {
-        return Optional.ofNullable(where(SPACE_HISTORY.KIND.eq(kind).and(SPACE_HISTORY.SPACE.eq(space)))
-                .get(space));
+        return History.sinceLastGap(db.select(SPACE_HISTORY.DAY, SPACE_HISTORY.USED_BYTES)
+                .from(SPACE_HISTORY)
+                .where(SPACE_HISTORY.KIND.eq(kind), SPACE_HISTORY.SPACE.eq(space))
+                .orderBy(SPACE_HISTORY.DAY)
+                .fetch(row -> new History.DayUse(row.value1(), Bytes.of(row.value2()))));
     }
 
+    /** The last day that was written down. */
     public Optional<LocalDate> lastDay() {
-        return Optional.ofNullable(
-                db.select(DSL.max(SPACE_HISTORY.DAY)).from(SPACE_HISTORY).fetchOne(0, LocalDate.class));
+        return Optional.ofNullable(db.select(DSL.max(SPACE_HISTORY.DAY))
+                .from(SPACE_HISTORY)
+                .where(SPACE_HISTORY.KIND.eq(ESTATE), SPACE_HISTORY.SPACE.eq(WHOLE))
+                .fetchOne(0, LocalDate.class));
     }
 
     /** What spaces of a kind held at the end of a day, all in one batch. */

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.unit.Bytes;
@@ -20,7 +21,13 @@ class TimelineTest {
                 TODAY.minusDays(30),
                 IntStream.rangeClosed(1, 30).mapToObj(i -> Bytes.of(1_000L * i)).toList());
         Bytes capacity = Bytes.of(30_000L + 1_000L * days);
-        return new Forecasts.Space("volume", "film", capacity, history, FillDates.forecast(capacity, history));
+        return new Forecasts.Space(
+                "volume",
+                "film",
+                capacity,
+                history.last(),
+                history.used().getLast(),
+                FillDates.forecast(capacity, history));
     }
 
     private static Timeline.Row row(int days) {

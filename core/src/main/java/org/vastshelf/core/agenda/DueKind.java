@@ -23,14 +23,12 @@ public record DueKind(String name) {
     public static final DueKind CHECK = new DueKind("check of accounts");
     /** What spaces hold at the end of a day. */
     public static final DueKind HISTORY = new DueKind("history");
-    /** Fill dates, once a day's history is written. */
-    public static final DueKind FORECAST = new DueKind("forecasts");
 
     /** In the order in which they are done when several fall due at the same moment. */
     public static final List<DueKind> ALL = Stream.of(
                     Stream.of(TRAFFIC, HARDWARE, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
-                    Stream.of(CHECK, HISTORY, FORECAST))
+                    Stream.of(CHECK, HISTORY))
             .flatMap(kinds -> kinds)
             .toList();
 

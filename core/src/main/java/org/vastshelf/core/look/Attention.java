@@ -25,7 +25,9 @@ public record Attention(
         DRIVE,
         SHARE,
         ACCOUNT,
-        ORDER
+        ORDER,
+        /** What falls due by itself. */
+        AGENDA
     }
 
     public record Subject(Area area, String key) {}

@@ -1,8 +1,9 @@
-package org.vastshelf.app.look;
+package org.vastshelf.app.foresee;
 
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
@@ -22,13 +23,11 @@ class DailyRecord implements DueWork {
     private final EstateStore estates;
     private final UsageStore usage;
     private final HistoryStore history;
-    private final Forecasts forecasts;
 
-    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history, Forecasts forecasts) {
+    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
-        this.forecasts = forecasts;
     }
 
     @Override
@@ -42,7 +41,6 @@ class DailyRecord implements DueWork {
                 estates.load(),
                 usage.load(),
                 LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1));
-        forecasts.forget();
     }
 
     private void record(Estate estate, Usage held, LocalDate day) {
@@ -56,5 +54,6 @@ class DailyRecord implements DueWork {
         });
         history.record(HistoryStore.VOLUME, day, volumes);
         history.record(HistoryStore.POOL, day, pools);
+        history.record(HistoryStore.ESTATE, day, Map.of(HistoryStore.WHOLE, Bytes.sum(List.copyOf(pools.values()))));
     }
 }

@@ -1,0 +1,128 @@
+package org.vastshelf.app.foresee;
+
+import java.time.Duration;
+import java.time.LocalDate;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.foresee.ForecastStore.Basis;
+import org.vastshelf.app.foresee.ForecastStore.Key;
+import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.app.store.LeaseStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.forecast.FillDates;
+import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * Keeps forecasts in step with histories and capacities, behind everybody's back: a page never waits for one. One node
+ * at a time is at it.
+ */
+@Component
+public class ForecastKeeping {
+
+    private static final Logger LOG = LoggerFactory.getLogger(ForecastKeeping.class);
+    private static final String WORK = "forecasts";
+    private static final Duration TURN = Duration.ofSeconds(20);
+
+    private final EstateStore estates;
+    private final HistoryStore histories;
+    private final ForecastStore store;
+    private final LeaseStore leases;
+    private final ShelfClock clock;
+    /** Spaces that have not been watched for a week, by the day on which that was seen. */
+    private final Map<Key, Basis> tooShort = new ConcurrentHashMap<>();
+
+    ForecastKeeping(
+            EstateStore estates, HistoryStore histories, ForecastStore store, LeaseStore leases, ShelfClock clock) {
+        this.estates = estates;
+        this.histories = histories;
+        this.store = store;
+        this.leases = leases;
+        this.clock = clock;
+    }
+
+    @Scheduled(fixedDelay = 1_000)
+    void keepUp() {
+        catchUp(TURN);
+    }
+
+    /** Computes what is missing or out of date, for so long at most. */
+    public void catchUp(Duration most) {
+        if (stale().isEmpty() || !leases.take(WORK, TURN.plus(TURN))) {
+            return;
+        }
+        var end = clock.real().plus(most);
+        try {
+            for (Map.Entry<Key, Basis> due : stale().entrySet()) {
+                compute(due.getKey(), due.getValue());
+                if (clock.real().isAfter(end)) {
+                    return;
+                }
+            }
+        } finally {
+            leases.giveBack(WORK);
+        }
+    }
+
+    /** How many are out of date by now. */
+    public int pending() {
+        return stale().size();
+    }
+
+    private Map<Key, Basis> stale() {
+        Optional<LocalDate> last = histories.lastDay();
+        if (last.isEmpty()) {
+            return Map.of();
+        }
+        Map<Key, Basis> wanted = wanted(estates.load(), last.get());
+        Map<Key, Basis> known = store.bases();
+        known.keySet().stream().filter(key -> !wanted.containsKey(key)).forEach(store::drop);
+        wanted.entrySet()
+                .removeIf(w -> w.getValue().equals(known.get(w.getKey()))
+                        || w.getValue().equals(tooShort.get(w.getKey())));
+        return wanted;
+    }
+
+    private static Map<Key, Basis> wanted(Estate estate, LocalDate day) {
+        Map<Key, Basis> wanted = new LinkedHashMap<>();
+        estate.pools()
+                .forEach((name, pool) ->
+                        wanted.put(new Key(HistoryStore.POOL, name), new Basis(day, Ledgers.usable(estate, pool))));
+        estate.volumes()
+                .forEach((name, volume) ->
+                        wanted.put(new Key(HistoryStore.VOLUME, name), new Basis(day, volume.size())));
+        return wanted;
+    }
+
+    private void compute(Key key, Basis basis) {
+        Optional<History> history = histories.of(key.kind(), key.name());
+        if (history.isEmpty() || basis.capacity().isZero()) {
+            tooShort.put(key, basis);
+            store.drop(key);
+            return;
+        }
+        try {
+            Bytes used = history.get().used().getLast();
+            store.put(new Space(
+                    key.kind(),
+                    key.name(),
+                    basis.capacity(),
+                    basis.day(),
+                    used,
+                    FillDates.forecast(basis.capacity(), history.get())));
+        } catch (RuntimeException unforeseen) {
+            LOG.error("no forecast of {} {}", key.kind(), key.name(), unforeseen);
+            tooShort.put(key, basis);
+        }
+    }
+}
