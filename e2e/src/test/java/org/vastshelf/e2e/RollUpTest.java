@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.PathBytes;
@@ -90,9 +91,29 @@ class RollUpTest {
     }
 
     private long tallies(int catalogue) {
-        return catalogues.ageAndSize(catalogue).stream()
+        CatalogueStore.Catalogue found = catalogues.all().stream()
+                .filter(c -> c.no() == catalogue)
+                .findFirst()
+                .orElseThrow();
+        long byAge = catalogues.ageAndSize(found).stream()
                 .mapToLong(CatalogueStore.Tally::bytes)
                 .sum();
+        assertThat(List.of(
+                        sum(catalogues.byKind(found)),
+                        sum(catalogues.byOwner(found)),
+                        App.bean(DSLContext.class)
+                                .fetchSingle(
+                                        "SELECT COALESCE(SUM(bytes), 0) FROM tally WHERE catalogue_no = ?"
+                                                + " AND folder_no >= 0",
+                                        catalogue)
+                                .get(0, Long.class)))
+                .as("by age, by kind, by owner and by folder all hold the same")
+                .containsOnly(byAge);
+        return byAge;
+    }
+
+    private static long sum(List<CatalogueStore.Group> groups) {
+        return groups.stream().mapToLong(CatalogueStore.Group::bytes).sum();
     }
 
     @Test
@@ -102,7 +123,7 @@ class RollUpTest {
                 long root = sum(c.no(), "/");
                 assertThat(c.bytes()).as(each.name()).isEqualTo(root);
                 assertThat(tallies(c.no())).as(each.name()).isEqualTo(root);
-                assertThat(catalogues.byKind(c.no()).stream()
+                assertThat(catalogues.byKind(c).stream()
                                 .mapToLong(CatalogueStore.Group::bytes)
                                 .sum())
                         .isEqualTo(root);

@@ -113,7 +113,7 @@ class ScanTest {
                         .orElseThrow()
                         .bytes())
                 .isEqualTo(12_000);
-        assertThat(CATALOGUES.byKind(copy.no())).isEqualTo(CATALOGUES.byKind(scanned.no()));
+        assertThat(CATALOGUES.byKind(copy)).isEqualTo(CATALOGUES.byKind(scanned));
     }
 
     private static void importCsv(Browser browser, String name, String csv) {

@@ -11,11 +11,15 @@ import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Rescan;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.PoolState;
+import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.standins.scenario.DemoDock;
 import org.vastshelf.standins.scenario.DemoEstate;
 import org.vastshelf.standins.scenario.LargeEstate;
+import org.vastshelf.standins.scenario.LargeFiles;
+import org.vastshelf.standins.scenario.LargeHistory;
 
 class LargeEstateTest {
 
@@ -31,15 +35,41 @@ class LargeEstateTest {
     }
 
     @Test
-    void its_ledger_adds_up_and_every_pool_is_whole() {
-        Usage usage = LargeEstate.usage(LARGE);
-        ByteLedger all = Ledgers.ofEstate(LARGE, usage);
+    void every_pool_is_whole_and_its_ledger_adds_up_to_the_labels() {
+        ByteLedger all = Ledgers.ofEstate(LARGE, Usage.NONE);
         long labels = LARGE.drives().values().stream()
                 .mapToLong(d -> d.label().value())
                 .sum();
         assertThat(all.label().value()).isEqualTo(labels);
         assertThat(LARGE.pools().values())
                 .allSatisfy(p -> assertThat(PoolState.of(LARGE, p).standing()).isEqualTo(PoolState.Standing.WHOLE));
+    }
+
+    @Test
+    void its_shares_hold_two_million_files_that_fit_on_their_volumes() {
+        long[] files = new long[1];
+        LARGE.volumes().values().forEach(volume -> {
+            long[] bytes = new long[1];
+            LargeFiles.of(
+                    volume,
+                    folder -> folder.files().forEach(file -> {
+                        files[0]++;
+                        bytes[0] += volume.allocatedBytes(file.bytes());
+                    }));
+            assertThat(bytes[0])
+                    .as(volume.name())
+                    .isPositive()
+                    .isLessThan(volume.size().value());
+        });
+        assertThat(files[0]).isBetween(1_990_000L, 2_010_000L);
+    }
+
+    @Test
+    void a_volume_s_past_ends_with_what_it_holds() {
+        List<History.DayUse> days = LargeHistory.of("volume-0007", Bytes.tib(2));
+        assertThat(days).hasSize(1_095);
+        assertThat(days.getLast().used()).isEqualTo(Bytes.tib(2));
+        assertThat(History.of(days).last()).isEqualTo(days.getLast().day());
     }
 
     @Test

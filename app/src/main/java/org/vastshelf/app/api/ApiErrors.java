@@ -12,7 +12,7 @@ import org.springframework.security.access.AccessDeniedException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
-import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.store.EstateStore;

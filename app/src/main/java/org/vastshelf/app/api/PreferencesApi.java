@@ -6,16 +6,16 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
-import org.vastshelf.app.frame.Preferences;
+import org.vastshelf.app.preference.PreferenceStore;
 import org.vastshelf.app.security.Someone;
 
 /** How the caller likes to read. */
 @RestController
 class PreferencesApi {
 
-    private final Preferences preferences;
+    private final PreferenceStore preferences;
 
-    PreferencesApi(Preferences preferences) {
+    PreferencesApi(PreferenceStore preferences) {
         this.preferences = preferences;
     }
 
@@ -23,12 +23,12 @@ class PreferencesApi {
     record Wish(@Nullable String units, @Nullable String theme) {}
 
     @GetMapping("/api/v1/preferences")
-    Preferences.Preference preferences(@AuthenticationPrincipal Someone me) {
+    PreferenceStore.Preference preferences(@AuthenticationPrincipal Someone me) {
         return preferences.of(me.getName());
     }
 
     @PostMapping("/api/v1/preferences")
-    Preferences.Preference prefer(@AuthenticationPrincipal Someone me, @RequestBody Wish wish) {
+    PreferenceStore.Preference prefer(@AuthenticationPrincipal Someone me, @RequestBody Wish wish) {
         preferences.keep(me.getName(), wish.units == null ? "" : wish.units, wish.theme == null ? "" : wish.theme);
         return preferences.of(me.getName());
     }

@@ -21,6 +21,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.forecast.History;
@@ -138,11 +139,14 @@ class QuestionsApi {
     @GetMapping("/api/v1/pools/{name}/fast-part")
     List<FastPart.Point> fastPart(@PathVariable String name) {
         Estate estate = estates.load();
-        return FastPart.curve(estate.volumesOn(pool(estate, name).name())
+        List<String> shares = estate.volumesOn(pool(estate, name).name())
                 .flatMap(v -> estate.sharesOn(v.name()))
-                .flatMap(s -> catalogues.find(s.name()).stream())
-                .flatMap(c -> catalogues.heaps(c.no(), clock.instant()).stream())
-                .toList());
+                .map(Share::name)
+                .toList();
+        List<Integer> numbers = catalogues.named(shares).values().stream()
+                .map(CatalogueStore.Catalogue::no)
+                .toList();
+        return FastPart.curve(catalogues.heaps(numbers, clock.instant()));
     }
 
     record Wanted(@Nullable Bytes bytes, @Nullable Integer mibps) {}

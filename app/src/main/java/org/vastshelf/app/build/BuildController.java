@@ -6,17 +6,18 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.vastshelf.app.frame.LedgerPicture;
-import org.vastshelf.app.frame.NotFound;
-import org.vastshelf.app.frame.Page;
-import org.vastshelf.app.frame.Scope;
 import org.vastshelf.app.hardware.HardwareService;
+import org.vastshelf.app.kit.LedgerPicture;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveState;
+import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
@@ -33,7 +34,7 @@ class BuildController {
 
     private static final int BAR = 780;
     private static final int MOST_FRONTS = 3;
-    private static final int MOST_VOLUMES = 200;
+    private static final int MOST_VOLUMES = 100;
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -54,7 +55,7 @@ class BuildController {
      */
     record ServerView(
             FileServer server,
-            long enclosures,
+            List<Enclosure> enclosures,
             boolean folded,
             List<BayPicture> fronts,
             List<Arrival> arrivals,
@@ -91,15 +92,19 @@ class BuildController {
         return "build";
     }
 
-    /** The fronts of one file server, for whoever unfolds them. */
+    /** The front of one enclosure, for whoever unfolds it. */
     @GetMapping("/build/fronts")
-    String fronts(@RequestParam String server, Model model) {
+    String fronts(@RequestParam String server, @RequestParam int number, Model model) {
         Estate estate = hardware.seenNow();
         if (!estate.servers().containsKey(server)) {
             throw new NotFound("file server", server);
         }
         model.addAttribute("server", server);
-        model.addAttribute("fronts", BayPicture.of(estate, server));
+        model.addAttribute(
+                "fronts",
+                BayPicture.of(estate, server).stream()
+                        .filter(front -> front.enclosure().number() == number)
+                        .toList());
         return "build :: fronts";
     }
 
@@ -144,10 +149,11 @@ class BuildController {
         List<Arrival> arrivals = estate.arrivals().values().stream()
                 .filter(a -> a.enclosure().server().equals(server.name()))
                 .toList();
-        long enclosures = estate.enclosures().values().stream()
+        List<Enclosure> enclosures = estate.enclosures().values().stream()
                 .filter(e -> e.server().equals(server.name()))
-                .count();
-        boolean folded = enclosures > MOST_FRONTS && scope.server().isEmpty();
+                .sorted(Comparator.comparingInt(Enclosure::number))
+                .toList();
+        boolean folded = enclosures.size() > MOST_FRONTS;
         return new ServerView(
                 server,
                 enclosures,

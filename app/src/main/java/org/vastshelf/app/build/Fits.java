@@ -52,12 +52,16 @@ class Fits {
     /** The curve of a fast part as points of a line, 0 to 360 px wide and 120 high. */
     record FastPicture(List<FastPart.Point> curve, String points, Bytes half, Bytes most, Bytes all) {}
 
-    FastPicture fast(List<String> shares) {
-        List<FastPart.Heap> heaps = shares.stream()
-                .flatMap(share -> catalogues.find(share).stream())
-                .flatMap(c -> catalogues.heaps(c.no(), clock.instant()).stream())
+    /** Share of the accesses that a fast part of each size would serve. */
+    List<FastPart.Point> curve(List<String> shares) {
+        List<Integer> numbers = catalogues.named(shares).values().stream()
+                .map(CatalogueStore.Catalogue::no)
                 .toList();
-        List<FastPart.Point> curve = FastPart.curve(heaps);
+        return FastPart.curve(catalogues.heaps(numbers, clock.instant()));
+    }
+
+    FastPicture fast(List<String> shares) {
+        List<FastPart.Point> curve = curve(shares);
         Bytes all = curve.getLast().size();
         StringBuilder points = new StringBuilder();
         for (FastPart.Point point : curve) {

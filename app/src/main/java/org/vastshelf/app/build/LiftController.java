@@ -4,7 +4,7 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.lift.Lifts;
 import org.vastshelf.app.security.Someone;
 

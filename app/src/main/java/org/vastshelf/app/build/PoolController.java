@@ -10,7 +10,7 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;
@@ -152,6 +152,11 @@ class PoolController {
     @PostMapping("/build/pools/{name}/take-space")
     String takeSpace(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
         return add(me, name, () -> new PoolChange.TakeSpace(name), model);
+    }
+
+    @GetMapping("/build/pools/{name}/fast-part")
+    String fastPart(@PathVariable String name, Model model) {
+        return page.fast(name, model);
     }
 
     @PostMapping("/build/pools/{name}/scrub")

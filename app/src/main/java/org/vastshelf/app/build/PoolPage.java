@@ -8,10 +8,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import org.vastshelf.app.foresee.Forecasts;
-import org.vastshelf.app.frame.LedgerPicture;
-import org.vastshelf.app.frame.NotFound;
 import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.hardware.HardwareService;
+import org.vastshelf.app.kit.LedgerPicture;
+import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.lift.Lifts;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.store.EstateStore;
@@ -137,22 +137,31 @@ class PoolPage {
                 forecasts
                         .of(HistoryStore.POOL, name)
                         .flatMap(space -> space.forecast().likely()));
-        if (!pool.isReservation()) {
-            List<String> shares = estate.volumesOn(name)
-                    .flatMap(v -> estate.sharesOn(v.name()))
-                    .map(Share::name)
-                    .toList();
-            if (!shares.isEmpty()) {
-                Fits.FastPicture fast = fits.fast(shares);
-                model.addAttribute("fast", fast);
-                lifts.standing(estate, pool, fast.curve()).ifPresent(s -> model.addAttribute("lift", s));
-            }
+        if (pool.isTiered()) {
+            lifts.standing(estate, pool, () -> fits.curve(shares(estate, name)))
+                    .ifPresent(standing -> model.addAttribute("lift", standing));
         }
         model.addAttribute("layouts", Layout.values());
         model.addAttribute("classes", PaceClass.values());
         model.addAttribute(
                 "untaken", pool.groups().stream().anyMatch(g -> !g.counted().isEmpty()));
         return "pool";
+    }
+
+    /** How much of a fast part would be useful, for whoever unfolds it; it looks at every file of the pool. */
+    String fast(String name, Model model) {
+        List<String> shares = shares(hardware.seenNow(), name);
+        if (!shares.isEmpty()) {
+            model.addAttribute("fast", fits.fast(shares));
+        }
+        return "pool :: fast";
+    }
+
+    private static List<String> shares(Estate estate, String pool) {
+        return estate.volumesOn(pool)
+                .flatMap(v -> estate.sharesOn(v.name()))
+                .map(Share::name)
+                .toList();
     }
 
     private static @Nullable ScheduleForm typed(Model model, String name) {

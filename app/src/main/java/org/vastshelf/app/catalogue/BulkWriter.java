@@ -132,6 +132,7 @@ public final class BulkWriter {
                 SET f.sum_files = COALESCE(t.files, 0), f.sum_bytes = COALESCE(t.bytes, 0),
                     f.sum_allocated = COALESCE(t.allocated, 0)
                 WHERE f.catalogue_no = ?""", catalogue, catalogue);
+        rollUp(connection, catalogue);
         for (int depth = deepest(connection, catalogue); depth > 0; depth--) {
             execute(connection, """
                     UPDATE folder f
@@ -140,6 +141,19 @@ public final class BulkWriter {
                     SET f.sum_files = f.sum_files + c.files, f.sum_bytes = f.sum_bytes + c.bytes,
                         f.sum_allocated = f.sum_allocated + c.allocated
                     WHERE f.catalogue_no = ?""", catalogue, depth, catalogue);
+        }
+    }
+
+    /** The figures of the catalogue as a whole: by age and size, by kind, by owner. */
+    private static void rollUp(Connection connection, int catalogue) throws SQLException {
+        execute(connection, "DELETE FROM tally WHERE catalogue_no = ? AND folder_no < 0", catalogue);
+        for (RollUp whole : RollUp.values()) {
+            execute(
+                    connection,
+                    "INSERT INTO tally SELECT catalogue_no, " + whole.folder() + ", " + whole.columns()
+                            + ", SUM(files), SUM(bytes), SUM(allocated) FROM tally"
+                            + " WHERE catalogue_no = ? AND folder_no >= 0 GROUP BY catalogue_no, " + whole.by(),
+                    catalogue);
         }
     }
 

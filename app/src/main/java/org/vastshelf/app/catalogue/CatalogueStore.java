@@ -9,13 +9,16 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.LongConsumer;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.catalogue.SizeClass;
@@ -91,12 +94,26 @@ public class CatalogueStore {
         return catalogues(org.jooq.impl.DSL.noCondition());
     }
 
+    /** Those of some names. */
+    public Map<String, Catalogue> named(Collection<String> names) {
+        Map<String, Catalogue> found = new HashMap<>();
+        if (!names.isEmpty()) {
+            catalogues(CATALOGUE.NAME.in(names)).forEach(c -> found.put(c.name(), c));
+        }
+        return found;
+    }
+
+    /** Those that are no shares. */
+    public List<Catalogue> broughtIn() {
+        return catalogues(CATALOGUE.SOURCE.ne(Source.SHARE.name()));
+    }
+
     public Optional<Catalogue> find(String name) {
         return catalogues(CATALOGUE.NAME.eq(name)).stream().findFirst();
     }
 
     /** What a share holds is the sum of its root folder, so that saves have one row less to wait for. */
-    private List<Catalogue> catalogues(org.jooq.Condition which) {
+    private List<Catalogue> catalogues(Condition which) {
         return db.select(CATALOGUE.fields())
                 .select(FOLDER.SUM_FILES, FOLDER.SUM_BYTES)
                 .from(CATALOGUE)
@@ -221,16 +238,18 @@ public class CatalogueStore {
                 .fetchOptional(row -> entry(new byte[0], row).file());
     }
 
+    /** Found by the index of sizes before their folders are looked up; sorting two million rows takes seconds. */
     public List<FileEntry> largestFiles(int catalogue, int limit) {
-        return db.select(FILE.fields())
-                .select(FOLDER.PATH)
-                .from(FILE)
-                .join(FOLDER)
-                .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
+        var largest = db.selectFrom(FILE.forceIndex("file_by_size"))
                 .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
                 .orderBy(FILE.BYTES.desc())
                 .limit(limit)
-                .fetch(row -> entry(row.get(FOLDER.PATH), row.into(FILE)));
+                .fetch();
+        Map<Integer, byte[]> folders = db.select(FOLDER.NO, FOLDER.PATH)
+                .from(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.in(largest.getValues(FILE.FOLDER_NO)))
+                .fetchMap(FOLDER.NO, FOLDER.PATH);
+        return largest.map(row -> entry(folders.get(row.getFolderNo()), row));
     }
 
     static FileEntry entry(byte[] folder, org.vastshelf.app.store.generated.tables.records.FileRecord row) {
@@ -269,10 +288,10 @@ public class CatalogueStore {
     public record Laid(Map<Long, String> paths, long length) {}
 
     /** Bytes allocated by the files that lie on the fast part of a pool. */
-    public Bytes onFast(int catalogue, String pool) {
+    public Bytes onFast(Collection<Integer> catalogues, String pool) {
         java.math.BigDecimal sum = db.select(sum(FILE.ALLOCATED))
                 .from(FILE)
-                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1), FILE.FAST_ON.eq(pool))
+                .where(FILE.CATALOGUE_NO.in(catalogues), FILE.COUNTED.eq(1), FILE.FAST_ON.eq(pool))
                 .fetchSingle()
                 .value1();
         return sum == null ? Bytes.ZERO : Bytes.of(sum.longValueExact());
@@ -315,22 +334,28 @@ public class CatalogueStore {
     }
 
     /** Files by the time since their last use and by size, both in powers of two. */
-    public List<FastPart.Heap> heaps(int catalogue, Instant now) {
-        return db.resultQuery(
-                        "SELECT FLOOR(LOG2(GREATEST(0, (? - accessed_at) / 86400) + 1)), FLOOR(LOG2(bytes + 1)),"
-                                + " COUNT(*), SUM(bytes) FROM file WHERE catalogue_no = ? GROUP BY 1, 2",
-                        now.getEpochSecond(),
-                        catalogue)
+    public List<FastPart.Heap> heaps(Collection<Integer> catalogues, Instant now) {
+        if (catalogues.isEmpty()) {
+            return List.of();
+        }
+        Field<Integer> idle = DSL.field(
+                "FLOOR(LOG2(GREATEST(0, ({0} - {1}) / 86400) + 1))",
+                Integer.class, DSL.val(now.getEpochSecond()), FILE.ACCESSED_AT);
+        Field<Integer> size = DSL.field("FLOOR(LOG2({0} + 1))", Integer.class, FILE.BYTES);
+        return db.select(idle, size, DSL.count(), sum(FILE.BYTES))
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.in(catalogues))
+                .groupBy(idle, size)
                 .fetch(row -> new FastPart.Heap(
-                        (1 << row.get(0, Integer.class)) - 1,
-                        row.get(2, Long.class),
-                        Bytes.of(row.get(3, Long.class))));
+                        (1 << row.value1()) - 1,
+                        row.value3(),
+                        Bytes.of(row.value4().longValueExact())));
     }
 
-    public List<Tally> ageAndSize(int catalogue) {
+    public List<Tally> ageAndSize(Catalogue catalogue) {
         return db.select(TALLY.MONTH, TALLY.SIZE_CLASS, sum(TALLY.FILES), sum(TALLY.BYTES))
                 .from(TALLY)
-                .where(TALLY.CATALOGUE_NO.eq(catalogue))
+                .where(whole(catalogue, RollUp.AGES))
                 .groupBy(TALLY.MONTH, TALLY.SIZE_CLASS)
                 .fetch(row -> new Tally(
                         row.value1(),
@@ -339,22 +364,32 @@ public class CatalogueStore {
                         row.value4().longValue()));
     }
 
-    public List<Group> byKind(int catalogue) {
-        return groups(catalogue, TALLY.KIND).stream()
+    /** A catalogue that is still being read is summed over its folders; one that is complete has its sums. */
+    private static Condition whole(Catalogue catalogue, RollUp rollUp) {
+        return TALLY.CATALOGUE_NO
+                .eq(catalogue.no())
+                .and(
+                        catalogue.state() == ScanState.READY
+                                ? TALLY.FOLDER_NO.eq(rollUp.folder())
+                                : TALLY.FOLDER_NO.ge(0));
+    }
+
+    public List<Group> byKind(Catalogue catalogue) {
+        return groups(catalogue, RollUp.KINDS, TALLY.KIND).stream()
                 .map(g -> new Group(
                         FileKind.values()[Integer.parseInt(g.name())].title(), g.files(), g.bytes(), g.allocated()))
                 .toList();
     }
 
-    public List<Group> byOwner(int catalogue) {
-        return groups(catalogue, TALLY.OWNER);
+    public List<Group> byOwner(Catalogue catalogue) {
+        return groups(catalogue, RollUp.OWNERS, TALLY.OWNER);
     }
 
-    private List<Group> groups(int catalogue, Field<?> by) {
+    private List<Group> groups(Catalogue catalogue, RollUp rollUp, Field<?> by) {
         Field<java.math.BigDecimal> bytes = sum(TALLY.BYTES);
         return db.select(by, sum(TALLY.FILES), bytes, sum(TALLY.ALLOCATED))
                 .from(TALLY)
-                .where(TALLY.CATALOGUE_NO.eq(catalogue))
+                .where(whole(catalogue, rollUp))
                 .groupBy(by)
                 .orderBy(bytes.desc())
                 .limit(200)

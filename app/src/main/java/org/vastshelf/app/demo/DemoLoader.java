@@ -17,12 +17,6 @@ import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.catalogue.BulkWriter;
-import org.vastshelf.app.catalogue.CatalogueStore;
-import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
-import org.vastshelf.app.catalogue.CatalogueStore.Source;
-import org.vastshelf.app.catalogue.FileRow;
-import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.store.EstateStore;
@@ -38,7 +32,6 @@ import org.vastshelf.standins.scenario.DemoAudit;
 import org.vastshelf.standins.scenario.DemoEstate;
 import org.vastshelf.standins.scenario.DemoFiles;
 import org.vastshelf.standins.scenario.DemoHistory;
-import org.vastshelf.standins.scenario.LargeEstate;
 
 /**
  * Loads the demo into an empty database, once. The estate itself is written last: a load that was killed half-way
@@ -54,7 +47,8 @@ class DemoLoader implements ApplicationRunner {
     private final Settings settings;
     private final EstateStore estates;
     private final UsageStore usage;
-    private final CatalogueStore catalogues;
+    private final ShareFiles files;
+    private final LargeLoader large;
     private final DemoRows rows;
     private final Directory directory;
     private final DataSource source;
@@ -63,14 +57,16 @@ class DemoLoader implements ApplicationRunner {
             Settings settings,
             EstateStore estates,
             UsageStore usage,
-            CatalogueStore catalogues,
+            ShareFiles files,
+            LargeLoader large,
             DemoRows rows,
             Directory directory,
             DataSource source) {
         this.settings = settings;
         this.estates = estates;
         this.usage = usage;
-        this.catalogues = catalogues;
+        this.files = files;
+        this.large = large;
         this.rows = rows;
         this.directory = directory;
         this.source = source;
@@ -98,9 +94,7 @@ class DemoLoader implements ApplicationRunner {
             return;
         }
         if (settings.large()) {
-            Estate large = LargeEstate.create();
-            LargeEstate.usage(large).byVolume().forEach(usage::set);
-            estates.happen((empty, held) -> counted(large));
+            estates.happen((empty, held) -> counted(large.load()));
             return;
         }
         Instant begin = Instant.now();
@@ -113,7 +107,8 @@ class DemoLoader implements ApplicationRunner {
             connection.setAutoCommit(false);
             for (Volume volume : estate.volumes().values()) {
                 if (estate.shares().containsKey(volume.name())) {
-                    used.put(volume.name(), loadFiles(connection, volume, people));
+                    Bytes live = files.load(connection, volume, to -> DemoFiles.of(volume.name(), people, to));
+                    used.put(volume.name(), withSnapshots(volume, live));
                 }
             }
             used.put("replica-herbarium", used.get("herbarium"));
@@ -126,59 +121,10 @@ class DemoLoader implements ApplicationRunner {
         LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
     }
 
-    private Bytes loadFiles(Connection connection, Volume volume, List<String> people) throws SQLException {
-        Catalogue catalogue = catalogues.create(volume.name(), Source.SHARE, "/");
-        BulkWriter writer = new BulkWriter(connection, catalogue.no(), 0);
-        Map<String, Integer> numbers = new TreeMap<>();
-        long[] allocated = new long[1];
-        DemoFiles.of(volume.name(), people, folder -> {
-            try {
-                loadFolder(writer, volume, folder, numbers, allocated);
-            } catch (SQLException e) {
-                throw new IllegalStateException("the demo's files did not load", e);
-            }
-        });
-        writer.flush();
-        BulkWriter.sumUp(connection, catalogue.no());
-        connection.commit();
-        rows.totals(catalogue.no(), writer);
-        Bytes live = Bytes.of(allocated[0]);
+    private Bytes withSnapshots(Volume volume, Bytes live) {
         Bytes snapshots = Bytes.of(Math.round(live.value() * SNAPSHOT_SHARE)).roundDownTo(Bytes.of(volume.blockSize()));
         usage.set(volume.name(), new Usage.Held(live, snapshots));
         return live.plus(snapshots);
-    }
-
-    private static void loadFolder(
-            BulkWriter writer,
-            Volume volume,
-            DemoFiles.DemoFolder folder,
-            Map<String, Integer> numbers,
-            long[] allocated)
-            throws SQLException {
-        String path = folder.path();
-        int slash = path.lastIndexOf('/');
-        int depth =
-                path.equals("/") ? 0 : (int) path.chars().filter(c -> c == '/').count();
-        int parent = depth == 0 ? 0 : numbers.get(slash == 0 ? "/" : path.substring(0, slash));
-        int no = writer.folder(parent, depth, PathBytes.of(path));
-        numbers.put(path, no);
-        writer.inFolder(no);
-        for (DemoFiles.DemoFile file : folder.files()) {
-            long takes = volume.allocated(Bytes.of(file.bytes())).value();
-            allocated[0] += takes;
-            writer.file(
-                    new FileRow(
-                            PathBytes.of(file.name()),
-                            file.bytes(),
-                            takes,
-                            file.owner(),
-                            file.group(),
-                            file.modified(),
-                            file.accessed(),
-                            file.modified(),
-                            file.kind()),
-                    true);
-        }
     }
 
     /** From the first moment on, its drives count. */

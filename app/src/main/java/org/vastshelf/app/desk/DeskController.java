@@ -3,6 +3,7 @@ package org.vastshelf.app.desk;
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -18,7 +19,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.road.ContentStore;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
@@ -40,6 +41,9 @@ import org.vastshelf.core.unit.SizeText;
 /** The stand-in workstation: act on a share as a person, and see what the gate says. */
 @Page
 class DeskController {
+
+    private static final int MOST_CHOICES = 200;
+    private static final int MOST_FOUND = 20;
 
     private final FileRoad road;
     private final EstateStore estates;
@@ -97,17 +101,47 @@ class DeskController {
         model.addAttribute("seat", seat);
         model.addAttribute("result", result);
         model.addAttribute("problem", problem);
-        model.addAttribute(
-                "people",
-                me.mayRun()
-                        ? directory.people()
-                        : List.of(directory.person(me.getName()).orElseThrow()));
-        model.addAttribute("shares", within(me, estate, seat.person()));
+        List<Person> people = me.mayRun()
+                ? directory.people()
+                : List.of(directory.person(me.getName()).orElseThrow());
+        List<String> shares = within(me, estate, seat.person());
+        // Nobody finds one of thousands in a list; they are typed and found by a part of their names.
+        model.addAttribute("people", people.size() > MOST_CHOICES ? null : people);
+        model.addAttribute("shares", shares.size() > MOST_CHOICES ? null : shares);
         Share share = estate.shares().get(seat.share());
         if (share != null) {
             browse(seat, share, model);
         }
         return "desk";
+    }
+
+    /** People and shares whose names hold a text, to choose from while it is typed. */
+    @GetMapping("/desk/choices")
+    String choices(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam(defaultValue = "") String person,
+            @RequestParam(defaultValue = "") String share,
+            Model model) {
+        String who = person.strip().toLowerCase(Locale.ROOT);
+        String where = share.strip().toLowerCase(Locale.ROOT);
+        model.addAttribute(
+                "foundPeople",
+                !me.mayRun() || who.isEmpty()
+                        ? List.of()
+                        : directory.people().stream()
+                                .filter(p -> p.uid().contains(who)
+                                        || p.name().toLowerCase(Locale.ROOT).contains(who))
+                                .limit(MOST_FOUND)
+                                .toList());
+        model.addAttribute(
+                "foundShares",
+                where.isEmpty()
+                        ? List.of()
+                        : within(me, estates.load(), me.getName()).stream()
+                                .filter(name -> name.toLowerCase(Locale.ROOT).contains(where))
+                                .limit(MOST_FOUND)
+                                .toList());
+        return "desk :: choices";
     }
 
     /** Shares that somebody can enter; who runs the estate sees all of them, to try what others meet. */

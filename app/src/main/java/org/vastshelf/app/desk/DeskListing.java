@@ -18,7 +18,7 @@ import org.vastshelf.core.gate.ClientSpace;
 @Component
 public class DeskListing {
 
-    private static final int SHOWN = 500;
+    private static final int SHOWN = 200;
 
     private final CatalogueStore catalogues;
     private final FileRoad road;

@@ -1,11 +1,13 @@
 package org.vastshelf.app.directory;
 
 import com.unboundid.ldap.sdk.LDAPException;
+import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.standins.directory.EmbeddedDirectory;
+import org.vastshelf.standins.directory.LargePeople;
 
 /** The directory named in the settings, or the embedded one. */
 @Configuration
@@ -25,7 +27,7 @@ class DirectoryWiring {
         if (!url.isEmpty()) {
             return new Embedded(url, () -> {});
         }
-        EmbeddedDirectory server = EmbeddedDirectory.start();
+        EmbeddedDirectory server = EmbeddedDirectory.start(settings.large() ? LargePeople.entries() : List.of());
         return new Embedded(server.url(), server);
     }
 

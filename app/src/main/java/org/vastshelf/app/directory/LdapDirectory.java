@@ -1,7 +1,7 @@
 package org.vastshelf.app.directory;
 
-import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.LoadingCache;
 import com.unboundid.ldap.sdk.Filter;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPConnectionPool;
@@ -13,7 +13,6 @@ import com.unboundid.ldap.sdk.SearchScope;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,10 +29,15 @@ final class LdapDirectory implements Directory, AutoCloseable {
     private final LDAPConnectionPool pool;
     private final LDAPURL url;
     private final String base;
-    private final Cache<String, Map<String, Entry>> cache =
-            Caffeine.newBuilder().expireAfterWrite(Duration.ofSeconds(30)).build();
+    /** Read again behind the back of whoever asks, unless nobody has asked for long. */
+    private final LoadingCache<String, Everybody> cache = Caffeine.newBuilder()
+            .refreshAfterWrite(Duration.ofSeconds(20))
+            .expireAfterWrite(Duration.ofMinutes(2))
+            .build(key -> read());
 
     private record Entry(String dn, Person person) {}
+
+    private record Everybody(Map<String, Entry> byUid, List<Person> byName) {}
 
     LdapDirectory(String url, String base, String bindDn, String bindPassword) throws LDAPException {
         this.url = new LDAPURL(url);
@@ -51,10 +55,7 @@ final class LdapDirectory implements Directory, AutoCloseable {
 
     @Override
     public List<Person> people() {
-        return entries().values().stream()
-                .map(Entry::person)
-                .sorted(Comparator.comparing(Person::name))
-                .toList();
+        return cache.get(EVERYONE).byName;
     }
 
     @Override
@@ -80,21 +81,23 @@ final class LdapDirectory implements Directory, AutoCloseable {
     }
 
     private Map<String, Entry> entries() {
-        return cache.get(EVERYONE, key -> read());
+        return cache.get(EVERYONE).byUid;
     }
 
-    private Map<String, Entry> read() {
+    private Everybody read() {
         try {
-            Map<String, Set<String>> groups = new HashMap<>();
+            Memberships groups = new Memberships();
             for (SearchResultEntry group : search("groupOfNames", "cn", "member")) {
+                String name = group.getAttributeValue("cn");
+                String dn = normal(group.getDN());
                 for (String member : group.getAttributeValues("member")) {
-                    groups.computeIfAbsent(normal(member), m -> new HashSet<>()).add(group.getAttributeValue("cn"));
+                    groups.add(normal(member), dn, name);
                 }
             }
             Map<String, Entry> people = new HashMap<>();
             for (SearchResultEntry found : search("inetOrgPerson", "uid", "cn", "mail")) {
                 String uid = found.getAttributeValue("uid");
-                Set<String> memberOf = groups.getOrDefault(normal(found.getDN()), Set.of());
+                Set<String> memberOf = groups.of(normal(found.getDN()));
                 people.put(
                         uid,
                         new Entry(
@@ -106,7 +109,12 @@ final class LdapDirectory implements Directory, AutoCloseable {
                                                 .orElse(""),
                                         memberOf)));
             }
-            return people;
+            return new Everybody(
+                    people,
+                    people.values().stream()
+                            .map(Entry::person)
+                            .sorted(Comparator.comparing(Person::name))
+                            .toList());
         } catch (LDAPException e) {
             throw new IllegalStateException("the directory does not answer", e);
         }

@@ -26,7 +26,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.frame.SpreadsheetText;
+import org.vastshelf.app.kit.SpreadsheetText;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.estate.Names;
 

@@ -1,5 +1,6 @@
 package org.vastshelf.app.folder;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -7,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
+import java.util.Comparator;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -16,7 +18,8 @@ import org.springframework.web.multipart.MultipartFile;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Page;
 import org.vastshelf.core.catalogue.SizeClass;
 
 /** Real folders brought in, and what is in any catalogue. */
@@ -38,12 +41,21 @@ class FolderController {
     }
 
     @GetMapping("/look/folders")
-    String list(Model model) {
-        return show("", "", "", model);
+    String list(HttpServletRequest request, Model model) {
+        return show("", "", "", request, model);
     }
 
-    private String show(String name, String folder, String problem, Model model) {
-        model.addAttribute("catalogues", catalogues.all());
+    private String show(String name, String folder, String problem, HttpServletRequest request, Model model) {
+        model.addAttribute(
+                "catalogues",
+                Listing.of(
+                        request,
+                        catalogues.all(),
+                        c -> c.name() + " " + c.root(),
+                        new Listing.Column<>("catalogue", Comparator.comparing(Catalogue::name)),
+                        new Listing.Column<>("files", Comparator.comparing(Catalogue::files)),
+                        new Listing.Column<>("bytes", Comparator.comparing(Catalogue::bytes)),
+                        new Listing.Column<>("unreadable", Comparator.comparing(Catalogue::unreadable))));
         model.addAttribute("roots", folders.roots());
         model.addAttribute("name", name);
         model.addAttribute("folder", folder);
@@ -52,23 +64,24 @@ class FolderController {
     }
 
     @PostMapping("/look/folders")
-    String bringIn(@RequestParam String name, @RequestParam String folder, Model model) {
+    String bringIn(@RequestParam String name, @RequestParam String folder, HttpServletRequest request, Model model) {
         try {
             folders.bringIn(name.strip(), folder.strip());
             return "redirect:/look/folders/" + name.strip();
         } catch (IllegalArgumentException refused) {
-            return show(name, folder, String.valueOf(refused.getMessage()), model);
+            return show(name, folder, String.valueOf(refused.getMessage()), request, model);
         }
     }
 
     @PostMapping("/look/folders/import")
-    String importCsv(@RequestParam String name, @RequestParam MultipartFile file, Model model)
+    String importCsv(
+            @RequestParam String name, @RequestParam MultipartFile file, HttpServletRequest request, Model model)
             throws SQLException, IOException {
         try (var reader = new InputStreamReader(file.getInputStream(), StandardCharsets.UTF_8)) {
             csv.read(name.strip(), reader);
             return "redirect:/look/folders/" + name.strip();
         } catch (IllegalArgumentException refused) {
-            return show(name, "", String.valueOf(refused.getMessage()), model);
+            return show(name, "", String.valueOf(refused.getMessage()), request, model);
         }
     }
 
@@ -76,12 +89,12 @@ class FolderController {
     String folder(@PathVariable String name, Model model) {
         Catalogue catalogue = folders.find(name);
         model.addAttribute("catalogue", catalogue);
-        model.addAttribute("ages", AgeMap.of(catalogues.ageAndSize(catalogue.no()), today(catalogue)));
+        model.addAttribute("ages", AgeMap.of(catalogues.ageAndSize(catalogue), today(catalogue)));
         model.addAttribute("sizes", SizeClass.values());
         model.addAttribute("largestFiles", catalogues.largestFiles(catalogue.no(), LARGEST));
         model.addAttribute("largestFolders", catalogues.largestFolders(catalogue.no(), LARGEST));
-        model.addAttribute("kinds", catalogues.byKind(catalogue.no()));
-        model.addAttribute("owners", catalogues.byOwner(catalogue.no()));
+        model.addAttribute("kinds", catalogues.byKind(catalogue));
+        model.addAttribute("owners", catalogues.byOwner(catalogue));
         model.addAttribute("unreadable", catalogues.unreadable(catalogue.no(), LARGEST));
         return "folder";
     }

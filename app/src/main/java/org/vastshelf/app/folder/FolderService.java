@@ -21,7 +21,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.config.Settings;
-import org.vastshelf.app.frame.NotFound;
+import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Names;
 

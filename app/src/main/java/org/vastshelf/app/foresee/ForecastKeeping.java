@@ -1,11 +1,14 @@
 package org.vastshelf.app.foresee;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.ReentrantLock;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -39,6 +42,7 @@ public class ForecastKeeping {
     private final ForecastStore store;
     private final LeaseStore leases;
     private final ShelfClock clock;
+    private final ReentrantLock atIt = new ReentrantLock();
     /** Spaces that have not been watched for a week, by the day on which that was seen. */
     private final Map<Key, Basis> tooShort = new ConcurrentHashMap<>();
 
@@ -58,11 +62,14 @@ public class ForecastKeeping {
 
     /** Computes what is missing or out of date, for so long at most. */
     public void catchUp(Duration most) {
-        if (stale().isEmpty() || !leases.take(WORK, TURN.plus(TURN))) {
+        Instant end = clock.real().plus(most);
+        if (stale().isEmpty() || !alone(most)) {
             return;
         }
-        var end = clock.real().plus(most);
         try {
+            if (!leases.take(WORK, TURN.plus(TURN))) {
+                return;
+            }
             for (Map.Entry<Key, Basis> due : stale().entrySet()) {
                 compute(due.getKey(), due.getValue());
                 if (clock.real().isAfter(end)) {
@@ -71,6 +78,16 @@ public class ForecastKeeping {
             }
         } finally {
             leases.giveBack(WORK);
+            atIt.unlock();
+        }
+    }
+
+    private boolean alone(Duration most) {
+        try {
+            return atIt.tryLock(most.toMillis(), TimeUnit.MILLISECONDS);
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+            return false;
         }
     }
 

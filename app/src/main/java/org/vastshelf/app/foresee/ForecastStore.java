@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.StoredJson;
@@ -96,7 +97,6 @@ class ForecastStore {
 
     void put(Space space) {
         FillForecast forecast = space.forecast();
-        drop(new Key(space.kind(), space.name()));
         db.insertInto(FORECAST)
                 .set(FORECAST.KIND, space.kind())
                 .set(FORECAST.SPACE, space.name())
@@ -111,7 +111,22 @@ class ForecastStore {
                 .set(FORECAST.LATE, forecast.late().orElse(null))
                 .set(FORECAST.FULL_WITHIN, json.write(new Shares(forecast.fullWithin())))
                 .set(FORECAST.BAND, json.write(new Band(forecast.band())))
+                .onDuplicateKeyUpdate()
+                .setAllToExcluded()
                 .execute();
+    }
+
+    /** Another whenever one was computed anew. */
+    String stamp() {
+        return db.select(
+                        DSL.count(),
+                        DSL.sum(FORECAST.CAPACITY_BYTES),
+                        DSL.min(FORECAST.DAY),
+                        DSL.max(FORECAST.DAY),
+                        DSL.sum(FORECAST.USED_BYTES))
+                .from(FORECAST)
+                .fetchSingle()
+                .toString();
     }
 
     void drop(Key key) {

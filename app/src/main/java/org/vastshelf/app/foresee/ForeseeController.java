@@ -1,8 +1,12 @@
 package org.vastshelf.app.foresee;
 
+import jakarta.servlet.http.HttpServletRequest;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -10,13 +14,15 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.vastshelf.app.foresee.Forecasts.Space;
-import org.vastshelf.app.frame.NotFound;
-import org.vastshelf.app.frame.Page;
-import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.FillForecast.BandDay;
 import org.vastshelf.core.forecast.History;
 
@@ -42,15 +48,42 @@ class ForeseeController {
     record Chart(List<Long> seconds, List<List<Double>> lines, long capacity) {}
 
     @GetMapping("/foresee")
-    String foresee(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
+    String foresee(
+            @AuthenticationPrincipal Someone me,
+            @ModelAttribute("scope") Scope scope,
+            HttpServletRequest request,
+            Model model) {
         List<Space> spaces = new ArrayList<>(forecasts.volumes().values());
         spaces.addAll(forecasts.pools().values());
         Estate estate = estates.load();
         spaces.removeIf(s -> !sees(me, estate, s.kind(), s.name()) || !inScope(scope, estate, s));
-        spaces.sort(Comparator.comparing(s -> s.forecast().likely().orElse(java.time.LocalDate.MAX)));
-        model.addAttribute("spaces", spaces);
+        spaces.sort(Comparator.comparing(s -> s.forecast().likely().orElse(LocalDate.MAX)));
+        model.addAttribute(
+                "spaces",
+                Listing.of(
+                        request,
+                        spaces,
+                        space -> space.kind() + " " + space.name(),
+                        new Listing.Column<>("space", Comparator.comparing(Space::name)),
+                        new Listing.Column<>("early", day(FillForecast::early)),
+                        new Listing.Column<>("likely", day(FillForecast::likely)),
+                        new Listing.Column<>("late", day(FillForecast::late)),
+                        new Listing.Column<>("in30", within(30)),
+                        new Listing.Column<>("in90", within(90)),
+                        new Listing.Column<>("in365", within(365)),
+                        new Listing.Column<>(
+                                "growth", Comparator.comparing(s -> s.forecast().bytesPerDay()))));
         model.addAttribute("pending", keeping.pending());
         return "foresee";
+    }
+
+    /** Spaces that are never full come last. */
+    private static Comparator<Space> day(Function<FillForecast, Optional<LocalDate>> which) {
+        return Comparator.comparing(space -> which.apply(space.forecast()).orElse(LocalDate.MAX));
+    }
+
+    private static Comparator<Space> within(int days) {
+        return Comparator.comparing(space -> space.forecast().fullWithin().getOrDefault(days, 0.0));
     }
 
     private static boolean inScope(Scope scope, Estate estate, Space space) {

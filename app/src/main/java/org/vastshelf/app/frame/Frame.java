@@ -3,7 +3,6 @@ package org.vastshelf.app.frame;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -11,11 +10,13 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.foresee.Forecasts;
-import org.vastshelf.app.orders.Drawer;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.preference.PreferenceStore;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 
 /** What every page in the frame needs. */
@@ -37,24 +38,14 @@ class Frame {
             new Verb("Orders", "/orders", 9));
 
     private final EstateStore estates;
-    private final UsageStore usage;
-    private final Forecasts forecasts;
-    private final Preferences preferences;
-    private final Drawer drawer;
+    private final PreferenceStore preferences;
+    private final OrderService orders;
     private final ShelfClock clock;
 
-    Frame(
-            EstateStore estates,
-            UsageStore usage,
-            Forecasts forecasts,
-            Preferences preferences,
-            Drawer drawer,
-            ShelfClock clock) {
+    Frame(EstateStore estates, PreferenceStore preferences, OrderService orders, ShelfClock clock) {
         this.estates = estates;
-        this.usage = usage;
-        this.forecasts = forecasts;
         this.preferences = preferences;
-        this.drawer = drawer;
+        this.orders = orders;
         this.clock = clock;
     }
 
@@ -64,7 +55,7 @@ class Frame {
         if (who == null || !(who.getPrincipal() instanceof Someone me)) {
             return;
         }
-        Preferences.Preference preference = preferences.of(me.getName());
+        PreferenceStore.Preference preference = preferences.of(me.getName());
         Estate estate = estates.load();
         Scope asked = Scope.of(
                 estate, Optional.ofNullable(request.getParameter("scope")).orElse(""));
@@ -81,11 +72,8 @@ class Frame {
         model.addAttribute("path", request.getRequestURI());
         model.addAttribute("verbPath", verbPath(request.getRequestURI()));
         boolean fragment = request.getHeader("HX-Request") != null;
-        if (!fragment && me.readsAll()) {
-            model.addAttribute("plank", plank(estate, scope));
-        }
-        if (me.mayRun()) {
-            drawer.of(me.getName()).ifPresent(view -> model.addAttribute("drawer", view));
+        if (!fragment && me.mayRun()) {
+            orders.draftIdOf(me.getName()).ifPresent(id -> model.addAttribute("drawerOrder", id));
         }
     }
 
@@ -111,10 +99,5 @@ class Frame {
                                 List.of("Look", "Serve", "Limit", "Foresee").contains(v.name))
                         .toList()
                 : List.of();
-    }
-
-    private Plank plank(Estate estate, Scope scope) {
-        Map<String, Forecasts.Space> volumes = forecasts.volumes();
-        return Plank.draw(estate, usage.load(), volumes, forecasts.pools(), clock.today(), scope::covers);
     }
 }

@@ -17,6 +17,8 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.demo.TimeJump;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.preference.PreferenceStore;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Directory;
@@ -36,14 +38,14 @@ class FrameController {
     private final EstateStore estates;
     private final CatalogueStore catalogues;
     private final Directory directory;
-    private final Preferences preferences;
+    private final PreferenceStore preferences;
     private final TimeJump time;
 
     FrameController(
             EstateStore estates,
             CatalogueStore catalogues,
             Directory directory,
-            Preferences preferences,
+            PreferenceStore preferences,
             TimeJump time) {
         this.estates = estates;
         this.catalogues = catalogues;

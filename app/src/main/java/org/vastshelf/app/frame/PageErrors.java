@@ -12,6 +12,8 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.multipart.support.MissingServletRequestPartException;
 import org.springframework.web.servlet.ModelAndView;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.store.EstateStore;

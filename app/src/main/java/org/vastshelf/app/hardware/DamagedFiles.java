@@ -116,9 +116,11 @@ public class DamagedFiles {
         if (part.onFast().isEmpty()) {
             return Ledgers.taken(part.held, volume);
         }
-        Bytes fast = Bytes.sum(catalogues(part.estate, volume.name()).stream()
-                .map(c -> catalogues.onFast(c.no(), part.pool.name()))
-                .toList());
+        Bytes fast = catalogues.onFast(
+                catalogues(part.estate, volume.name()).stream()
+                        .map(CatalogueStore.Catalogue::no)
+                        .toList(),
+                part.pool.name());
         return part.onFast().get() ? fast : Ledgers.taken(part.held, volume).minusOrZero(fast);
     }
 

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -18,6 +19,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.FastPart;
@@ -155,9 +157,11 @@ public class Lifts implements DueWork {
     }
 
     private List<Integer> catalogues(Estate estate, String pool) {
-        return estate.volumesOn(pool)
+        List<String> shares = estate.volumesOn(pool)
                 .flatMap(v -> estate.sharesOn(v.name()))
-                .flatMap(s -> catalogues.find(s.name()).stream())
+                .map(Share::name)
+                .toList();
+        return catalogues.named(shares).values().stream()
                 .map(CatalogueStore.Catalogue::no)
                 .toList();
     }
@@ -167,19 +171,18 @@ public class Lifts implements DueWork {
     }
 
     /** How the fast part of a pool is used; empty when it has none that adds space. */
-    public Optional<Standing> standing(Estate estate, Pool pool, List<FastPart.Point> curve) {
+    public Optional<Standing> standing(Estate estate, Pool pool, Supplier<List<FastPart.Point>> curve) {
         if (!pool.isTiered()) {
             return Optional.empty();
         }
         Bytes room = LiftPlan.room(estate, usage.load(), pool);
+        List<Ride> rides = rides(pool.name());
         return Optional.of(new Standing(
                 Ledgers.data(estate, pool, DriveGroup.Part.FAST),
                 room,
-                Bytes.sum(catalogues(estate, pool.name()).stream()
-                        .map(no -> catalogues.onFast(no, pool.name()))
-                        .toList()),
-                FastPart.served(curve, room),
-                rides(pool.name())));
+                catalogues.onFast(catalogues(estate, pool.name()), pool.name()),
+                rides.isEmpty() ? FastPart.served(curve.get(), room) : 0,
+                rides));
     }
 
     /** The last runs of a pool's lift, newest first. */

@@ -1,6 +1,8 @@
 package org.vastshelf.app.limit;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -10,8 +12,9 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.vastshelf.app.frame.Page;
-import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -31,6 +34,7 @@ import org.vastshelf.core.unit.UnitSystem;
 class LimitController {
 
     private static final int PAGE = 100;
+    private static final int MOST_CHOICES = 100;
 
     private final EstateStore estates;
     private final AccountPages accounts;
@@ -63,6 +67,7 @@ class LimitController {
             @AuthenticationPrincipal Someone me,
             @ModelAttribute("asked") Asked asked,
             @ModelAttribute("scope") Scope scope,
+            HttpServletRequest request,
             Model model) {
         Estate estate = estates.load();
         List<LimitRule> rules = estate.limits().values().stream()
@@ -73,7 +78,15 @@ class LimitController {
                 .toList();
         AccountPages.Page page =
                 accounts.page(estate, rules, new AccountPages.Wanted(asked.search, asked.rule), asked.from, PAGE);
-        model.addAttribute("rules", rules);
+        model.addAttribute(
+                "rules",
+                Listing.of(
+                        request,
+                        rules,
+                        LimitRule::title,
+                        new Listing.Column<>("rule", Comparator.comparing(LimitRule::title)),
+                        new Listing.Column<>("stance", Comparator.comparing(LimitRule::stance))));
+        model.addAttribute("choices", rules.stream().limit(MOST_CHOICES).toList());
         model.addAttribute("accountCount", page.count());
         model.addAttribute(
                 "accounts", page.accounts().stream().map(LimitController::line).toList());

@@ -1,6 +1,8 @@
 package org.vastshelf.app.look;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -15,8 +17,9 @@ import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.foresee.Forecasts.Space;
-import org.vastshelf.app.frame.Page;
-import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.limit.AccountPages;
 import org.vastshelf.app.orders.Order;
 import org.vastshelf.app.orders.OrderService;
@@ -43,6 +46,7 @@ class LookController {
     private static final double NEAR = 0.995;
 
     private static final int ACCOUNTS = 200;
+    private static final int MOST_SPACES = 40;
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -70,26 +74,33 @@ class LookController {
     }
 
     @GetMapping("/look")
-    String look(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
+    String look(
+            @AuthenticationPrincipal Someone me,
+            @ModelAttribute("scope") Scope scope,
+            HttpServletRequest request,
+            Model model) {
         Estate estate = Rebuilds.seen(estates.load(), clock.instant());
         Seen seen = new Seen(estate, me, scope);
         Usage held = usage.load();
         LocalDate today = clock.today();
         Map<String, FillForecast> expected = new HashMap<>();
-        forecasts.volumes().forEach((name, space) -> expected.put(name, space.forecast()));
+        Map<String, Space> volumes = forecasts.volumes();
+        volumes.forEach((name, space) -> expected.put(name, space.forecast()));
         List<LimitRule> rules = estate.limits().values().stream()
                 .filter(r -> r.stopAt().isPresent() && seen.share(r.share()))
                 .toList();
         List<Account> near = accounts.fullerThan(estate, rules, NEAR, ACCOUNTS);
-        model.addAttribute(
-                "attention",
-                Stream.concat(
-                                AttentionRules.find(estate, held, expected, near, today).stream()
-                                        .filter(seen::about),
-                                me.readsAll() ? stuck() : Stream.empty())
-                        .sorted()
-                        .toList());
-        model.addAttribute("timeline", Timeline.draw(spaces(seen), today));
+        List<LookLine> lines = Stream.concat(
+                        AttentionRules.find(estate, held, expected, near, today).stream()
+                                .filter(seen::about),
+                        me.readsAll() ? stuck() : Stream.empty())
+                .sorted()
+                .map(LookLine::new)
+                .toList();
+        List<Space> spaces = spaces(seen, volumes.values());
+        model.addAttribute("attention", Listing.of(request, lines, LookLine::text));
+        model.addAttribute("timeline", Timeline.draw(spaces.subList(0, Math.min(MOST_SPACES, spaces.size())), today));
+        model.addAttribute("laterSpaces", Math.max(0, spaces.size() - MOST_SPACES));
         return "look";
     }
 
@@ -124,9 +135,9 @@ class LookController {
                 "decide about it");
     }
 
-    private List<Space> spaces(Seen seen) {
+    private List<Space> spaces(Seen seen, Collection<Space> volumes) {
         return Stream.concat(
-                        forecasts.volumes().values().stream().filter(s -> seen.volume(s.name())),
+                        volumes.stream().filter(s -> seen.volume(s.name())),
                         forecasts.pools().values().stream().filter(s -> seen.pool(s.name())))
                 .sorted(Comparator.comparing((Space s) -> s.forecast().likely().orElse(LocalDate.MAX))
                         .thenComparing(Space::name))

@@ -4,7 +4,7 @@ import java.util.List;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.kit.Page;
 
 /** Who was told what. */
 @Page

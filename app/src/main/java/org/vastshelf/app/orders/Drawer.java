@@ -4,7 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.frame.LedgerPicture;
+import org.vastshelf.app.kit.LedgerPicture;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Plan;
@@ -49,6 +49,15 @@ public class Drawer {
 
     public Optional<View> of(String person) {
         return orders.draftOf(person).map(this::view);
+    }
+
+    /** What tells one state of a draft from another. */
+    static Object stamp(Order order) {
+        return List.of(
+                order.id(),
+                order.state(),
+                order.confirmed().hashCode(),
+                order.lines().hashCode());
     }
 
     public View view(Order order) {

@@ -84,6 +84,11 @@ public class OrderService {
         }
     }
 
+    /** Number of the author's latest draft that is in work. */
+    public Optional<Long> draftIdOf(String author) {
+        return orders.latestDraftId(author);
+    }
+
     public Optional<Order> draftOf(String author) {
         return orders.latestDraft(author);
     }

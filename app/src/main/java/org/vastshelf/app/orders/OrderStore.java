@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.StoredJson;
@@ -169,6 +170,13 @@ class OrderStore {
                 .where(SHELF_ORDER.ID.eq(id))
                 .fetchOptional()
                 .map(this::order);
+    }
+
+    Optional<Long> latestDraftId(String author) {
+        return db.select(DSL.max(SHELF_ORDER.ID))
+                .from(SHELF_ORDER)
+                .where(SHELF_ORDER.AUTHOR.eq(author), SHELF_ORDER.STATE.eq(OrderState.DRAFT.name()))
+                .fetchOptional(row -> row.value1());
     }
 
     Optional<Order> latestDraft(String author) {

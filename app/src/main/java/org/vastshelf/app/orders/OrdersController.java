@@ -1,14 +1,19 @@
 package org.vastshelf.app.orders;
 
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.context.request.ServletWebRequest;
 import org.vastshelf.app.agenda.AgendaRunner;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.foresee.EstateStamp;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Unchanged;
 import org.vastshelf.app.security.Someone;
 
 /** Drafts, running, done and taken back orders, and what can be done with a draft. */
@@ -20,8 +25,10 @@ class OrdersController {
     private final OrderService orders;
     private final AgendaRunner agenda;
     private final Drawer drawer;
+    private final EstateStamp stamp;
 
-    OrdersController(OrderService orders, AgendaRunner agenda, Drawer drawer) {
+    OrdersController(OrderService orders, AgendaRunner agenda, Drawer drawer, EstateStamp stamp) {
+        this.stamp = stamp;
         this.orders = orders;
         this.agenda = agenda;
         this.drawer = drawer;
@@ -45,7 +52,7 @@ class OrdersController {
         model.addAttribute("draft", order.state().isDraft());
         // In the place of one's own draft, so that there is one drawer to act on.
         if (order.state() == OrderState.READY && me.mayRun()) {
-            model.addAttribute("drawer", drawer.view(order));
+            model.addAttribute("drawerOrder", id);
         }
         return "order";
     }
@@ -130,6 +137,29 @@ class OrdersController {
         orders.takeBack(id, me.getName());
         agenda.run();
         return "redirect:/orders/" + id;
+    }
+
+    /** The drawer, which pages fetch for themselves; not sent again as long as nothing has changed. */
+    @GetMapping("/drawer")
+    @Nullable
+    String drawer(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam(required = false) @Nullable Long order,
+            ServletWebRequest request,
+            Model model) {
+        Optional<Order> shown = order == null ? orders.draftOf(me.getName()) : drawn(me, order);
+        if (Unchanged.since(request, stamp.of(me.getName()), shown.map(Drawer::stamp))) {
+            return null;
+        }
+        shown.ifPresent(found -> model.addAttribute("drawer", drawer.view(found)));
+        return shown.isPresent() ? "drawer :: drawer" : "drawer :: none";
+    }
+
+    /** One's own draft, or one that is ready for others. */
+    private Optional<Order> drawn(Someone me, long id) {
+        Order order = orders.order(id);
+        boolean own = order.state() == OrderState.DRAFT && order.author().equals(me.getName());
+        return Optional.of(order).filter(o -> own || o.state() == OrderState.READY);
     }
 
     private String refreshed(long id, Model model) {

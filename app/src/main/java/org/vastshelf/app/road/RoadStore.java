@@ -8,10 +8,13 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
@@ -24,14 +27,22 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.catalogue.RollUp;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.catalogue.FileKind;
-import org.vastshelf.core.catalogue.SizeClass;
 import org.vastshelf.core.estate.FilePath;
 
 /** Rows of files, folders and roll-ups as single operations find and change them, in few statements. */
 @Component
 class RoadStore {
+
+    /** That in which all saves lock them; a folder's own before those that it shares with the others. */
+    private static final Comparator<RollUp.Cell> IN_ORDER = Comparator.comparing(RollUp.Cell::folder)
+            .reversed()
+            .thenComparing(RollUp.Cell::month)
+            .thenComparing(RollUp.Cell::size)
+            .thenComparing(RollUp.Cell::kind)
+            .thenComparing(RollUp.Cell::owner);
 
     private final DSLContext db;
     private final CatalogueStore catalogues;
@@ -194,7 +205,7 @@ class RoadStore {
                 .execute();
     }
 
-    /** Keeps the roll-up of a folder: what was there goes, what is there comes. */
+    /** Keeps the roll-ups of a folder and of the whole: what was there goes, what is there comes. */
     void tally(Place place, Optional<FileRow> before, Optional<FileRow> after) {
         var insert = db.insertInto(
                 TALLY,
@@ -207,35 +218,40 @@ class RoadStore {
                 TALLY.FILES,
                 TALLY.BYTES,
                 TALLY.ALLOCATED);
-        List<FileRow> cells = new ArrayList<>();
-        List<Integer> signs = new ArrayList<>();
-        before.ifPresent(row -> {
-            cells.add(row);
-            signs.add(-1);
-        });
-        after.ifPresent(row -> {
-            cells.add(row);
-            signs.add(1);
-        });
-        for (int i = 0; i < cells.size(); i++) {
-            FileRow cell = cells.get(i);
-            int sign = signs.get(i);
+        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
+        before.ifPresent(row -> count(changes, place, row, -1));
+        after.ifPresent(row -> count(changes, place, row, 1));
+        for (Map.Entry<RollUp.Cell, long[]> change : changes.entrySet()) {
+            RollUp.Cell cell = change.getKey();
+            long[] by = change.getValue();
             insert = insert.values(
                     place.catalogue(),
-                    place.folder(),
+                    cell.folder(),
                     cell.month(),
-                    SizeClass.of(cell.bytes()).ordinal(),
-                    cell.kind().ordinal(),
+                    cell.size(),
+                    cell.kind(),
                     cell.owner(),
-                    (long) sign,
-                    sign * cell.bytes(),
-                    sign * cell.allocated());
+                    by[0],
+                    by[1],
+                    by[2]);
         }
         insert.onDuplicateKeyUpdate()
                 .set(TALLY.FILES, TALLY.FILES.plus(DSL.field("VALUES(files)", Long.class)))
                 .set(TALLY.BYTES, TALLY.BYTES.plus(DSL.field("VALUES(bytes)", Long.class)))
                 .set(TALLY.ALLOCATED, TALLY.ALLOCATED.plus(DSL.field("VALUES(allocated)", Long.class)))
                 .execute();
+    }
+
+    private static void count(Map<RollUp.Cell, long[]> changes, Place place, FileRow file, int sign) {
+        Stream.concat(
+                        Stream.of(RollUp.ofFolder(place.folder(), file)),
+                        Arrays.stream(RollUp.values()).map(whole -> whole.of(file)))
+                .forEach(cell -> {
+                    long[] by = changes.computeIfAbsent(cell, none -> new long[3]);
+                    by[0] += sign;
+                    by[1] += sign * file.bytes();
+                    by[2] += sign * file.allocated();
+                });
     }
 
     /** Adds to the sums of all enclosing folders, the root first. */

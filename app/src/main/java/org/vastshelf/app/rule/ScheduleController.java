@@ -6,7 +6,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.frame.Page;
+import org.vastshelf.app.kit.Page;
 import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.time.ScheduleWords;
 

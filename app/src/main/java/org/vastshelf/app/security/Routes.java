@@ -24,6 +24,8 @@ public final class Routes {
             get("/keys", Access.EVERYBODY),
             get("/events", Access.EVERYBODY),
             get("/find", Access.KEEPERS),
+            get("/plank", Access.READERS),
+            get("/drawer", Access.RUNNERS),
             any("/desk/**", Access.DESKS),
             post("/api/v1/desk/operations", Access.DESKS),
             get("/api/v1/desk/listing", Access.DESKS),

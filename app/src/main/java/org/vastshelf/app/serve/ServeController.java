@@ -1,9 +1,13 @@
 package org.vastshelf.app.serve;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -12,9 +16,10 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.catalogue.CatalogueStore;
-import org.vastshelf.app.frame.NotFound;
-import org.vastshelf.app.frame.Page;
-import org.vastshelf.app.frame.Scope;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -49,34 +54,44 @@ class ServeController {
     record ShareLine(Share share, String server, boolean reachable, long files, long bytes) {}
 
     @GetMapping("/serve")
-    String serve(@AuthenticationPrincipal Someone me, @ModelAttribute("scope") Scope scope, Model model) {
+    String serve(
+            @AuthenticationPrincipal Someone me,
+            @ModelAttribute("scope") Scope scope,
+            HttpServletRequest request,
+            Model model) {
         Estate estate = estates.load();
+        List<Share> seen = estate.shares().values().stream()
+                .filter(me::sees)
+                .filter(s -> scope.covers(estate, estate.volumes().get(s.volume())))
+                .toList();
+        Map<String, CatalogueStore.Catalogue> held =
+                catalogues.named(seen.stream().map(Share::name).toList());
+        List<ShareLine> lines =
+                seen.stream().map(s -> line(estate, s, held.get(s.name()))).toList();
         model.addAttribute(
                 "shares",
-                estate.shares().values().stream()
-                        .filter(me::sees)
-                        .filter(s -> scope.covers(estate, estate.volumes().get(s.volume())))
-                        .map(s -> line(estate, s))
-                        .toList());
-        model.addAttribute(
-                "brought",
-                catalogues.all().stream()
-                        .filter(c -> me.readsAll() && c.source() != CatalogueStore.Source.SHARE)
-                        .toList());
+                Listing.of(
+                        request,
+                        lines,
+                        line -> line.share.name() + " " + line.server,
+                        new Listing.Column<>("share", Comparator.comparing(l -> l.share.name())),
+                        new Listing.Column<>("server", Comparator.comparing(ShareLine::server)),
+                        new Listing.Column<>("files", Comparator.comparing(ShareLine::files)),
+                        new Listing.Column<>("bytes", Comparator.comparing(ShareLine::bytes))));
+        model.addAttribute("brought", me.readsAll() ? catalogues.broughtIn() : List.of());
         return "serve";
     }
 
-    private ShareLine line(Estate estate, Share share) {
+    private static ShareLine line(Estate estate, Share share, CatalogueStore.@Nullable Catalogue catalogue) {
         Optional<FileServer> server = estate.serverOf(share);
         boolean reachable = server.filter(FileServer::isReachable).isPresent()
                 && (share.smb() || !share.exports().isEmpty());
-        Optional<CatalogueStore.Catalogue> catalogue = catalogues.find(share.name());
         return new ShareLine(
                 share,
                 server.map(FileServer::name).orElse(""),
                 reachable,
-                catalogue.map(CatalogueStore.Catalogue::files).orElse(0L),
-                catalogue.map(CatalogueStore.Catalogue::bytes).orElse(0L));
+                catalogue == null ? 0 : catalogue.files(),
+                catalogue == null ? 0 : catalogue.bytes());
     }
 
     @GetMapping("/serve/shares/{name}")

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
-import org.vastshelf.app.frame.LedgerPicture;
+import org.vastshelf.app.kit.LedgerPicture;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.DriveRates;

@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.IntStream;
+import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveHealth;
@@ -13,20 +15,30 @@ import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.ScrubRule;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
-import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutQuestion;
+import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 
-/** An estate as large as they get: 40 enclosures with 960 drives, 60 pools, 1,000 volumes. */
+/** An estate as large as they get: 40 enclosures with 960 drives, 60 pools, 1,000 volumes, each served. */
 public final class LargeEstate {
 
+    /** The share with everybody's home. */
+    public static final String HOMES = "homes";
+    /** The share with most of the files. */
+    public static final String ARCHIVE = "archive";
+
+    private static final int LIMITED_BOXES = 200;
     private static final int SERVERS = 5;
     private static final int ENCLOSURES_EACH = 8;
     private static final int BAYS = 24;
@@ -59,9 +71,9 @@ public final class LargeEstate {
         pools.forEach(p -> p.members().forEach(d -> states.put(d, DriveState.IN_USE)));
         List<Volume> volumes = IntStream.range(0, VOLUMES)
                 .mapToObj(i -> Volume.plain(
-                        String.format("volume-%04d", i + 1),
+                        volume(i),
                         pools.get(i % pools.size()).name(),
-                        Bytes.tib(1 + random.nextInt(6)),
+                        Bytes.tib(i < 2 ? 6 : 1 + random.nextInt(6)),
                         true,
                         Volume.DEFAULT_BLOCK,
                         Volume.DEFAULT_ALARM))
@@ -76,19 +88,54 @@ public final class LargeEstate {
                                 .map(d -> d.in(states.getOrDefault(d.key(), DriveState.UNCLAIMED)))
                                 .toList())
                 .with(Kinds.POOL, pools)
-                .with(Kinds.VOLUME, volumes);
+                .with(Kinds.VOLUME, volumes)
+                .with(Kinds.SHARE, volumes.stream().map(LargeEstate::share).toList())
+                .with(Kinds.LIMIT, limits())
+                .with(
+                        Kinds.SCRUBBING,
+                        pools.stream()
+                                .map(p -> new ScrubRule(p.name(), Schedule.of("FREQ=MONTHLY")))
+                                .toList());
     }
 
-    /** Two thirds of every volume, more or less. */
-    public static Usage usage(Estate estate) {
-        Map<String, Usage.Held> held = new HashMap<>();
-        Random random = new Random(7);
-        estate.volumes().values().forEach(v -> {
-            Bytes live = Bytes.of(v.size().value() / 1_000 * (400 + random.nextInt(250)))
-                    .roundDownTo(Bytes.of(v.blockSize()));
-            held.put(v.name(), new Usage.Held(live, Bytes.ZERO));
-        });
-        return new Usage(held);
+    private static String volume(int number) {
+        return switch (number) {
+            case 0 -> HOMES;
+            case 1 -> ARCHIVE;
+            default -> String.format("volume-%04d", number + 1);
+        };
+    }
+
+    private static Share share(Volume volume) {
+        return new Share(
+                volume.name(),
+                volume.name(),
+                true,
+                true,
+                true,
+                List.of(new AccessRule(AccessRule.Subject.EVERYONE, "", AccessRule.Level.WRITE)),
+                List.of(),
+                volume.name().equals(HOMES) ? Optional.of(FilePath.ROOT) : Optional.empty());
+    }
+
+    private static List<LimitRule> limits() {
+        List<LimitRule> limits = new ArrayList<>();
+        limits.add(limit(HOMES, FilePath.ROOT, true));
+        for (int box = 1; box <= LIMITED_BOXES; box++) {
+            limits.add(limit(ARCHIVE, new FilePath("/box-%04d".formatted(box)), false));
+        }
+        return limits;
+    }
+
+    private static LimitRule limit(String share, FilePath folder, boolean eachChild) {
+        return new LimitRule(
+                share,
+                folder,
+                eachChild,
+                Optional.of(Bytes.gib(9)),
+                Optional.empty(),
+                LimitRule.DEFAULT_GRACE,
+                Optional.of(Bytes.gib(10)));
     }
 
     private static String name(int server) {

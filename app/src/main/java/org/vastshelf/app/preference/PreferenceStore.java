@@ -1,4 +1,4 @@
-package org.vastshelf.app.frame;
+package org.vastshelf.app.preference;
 
 import static org.vastshelf.app.store.generated.Tables.PREFERENCE;
 
@@ -9,11 +9,11 @@ import org.vastshelf.core.unit.UnitSystem;
 
 /** How a person likes to read: remembered across sessions. */
 @Component
-public class Preferences {
+public class PreferenceStore {
 
     private final DSLContext db;
 
-    Preferences(DSLContext db) {
+    PreferenceStore(DSLContext db) {
         this.db = db;
     }
 

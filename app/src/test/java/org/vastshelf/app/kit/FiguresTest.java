@@ -1,4 +1,4 @@
-package org.vastshelf.app.frame;
+package org.vastshelf.app.kit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

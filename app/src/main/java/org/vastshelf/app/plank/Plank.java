@@ -1,4 +1,4 @@
-package org.vastshelf.app.frame;
+package org.vastshelf.app.plank;
 
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
@@ -14,18 +14,22 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 
 /**
  * The strip that shows every pool to one scale: each pool a plank, each volume a block standing on it.
  *
  * <p>The scale is chosen so that all pools fit {@value #WIDTH} px; a pool too short for its name gets a wider slot,
- * never a longer plank. Where that does not fit, the strip scrolls.
+ * never a longer plank. Where that does not fit, the strip scrolls. Beyond {@value #MANY} volumes, those of a pool that
+ * can't be told apart are drawn as one.
  */
 public record Plank(List<PoolPicture> pools) {
 
     private static final int WIDTH = 1_248;
     private static final int GAP = 18;
     private static final int LEAST_SLOT = 130;
+    private static final int MANY = 100;
+    private static final int LEAST_BLOCK = 14;
     private static final int LEAST_POOL = 10;
     static final int BLOCK_HEIGHT = 42;
     private static final double CHARACTER = 6.3;
@@ -47,9 +51,15 @@ public record Plank(List<PoolPicture> pools) {
             String urgency,
             boolean lost) {}
 
-    /** One volume: place and width in px, heights of its fill and of the snapshots at its foot. */
+    /**
+     * One volume, or several that are too narrow: place and width in px, heights of fill and of snapshots at the foot.
+     *
+     * @param name of the volume; of the pool where there are several
+     * @param volumes how many it stands for
+     */
     public record Block(
             String name,
+            int volumes,
             int x,
             int width,
             int live,
@@ -57,7 +67,13 @@ public record Plank(List<PoolPicture> pools) {
             int beyondFrom,
             String label,
             Bytes used,
-            Bytes size) {}
+            Bytes size) {
+
+        /** What it stands for, in words. */
+        public String title() {
+            return volumes == 1 ? "Volume " + name : Counted.of(volumes, "volume") + " of pool " + name;
+        }
+    }
 
     /** Draws the pools that are in scope. */
     public static Plank draw(
@@ -69,8 +85,12 @@ public record Plank(List<PoolPicture> pools) {
             Predicate<Pool> inScope) {
         List<Pool> shown = estate.pools().values().stream().filter(inScope).toList();
         double scale = scale(estate, shown);
+        boolean many = shown.stream()
+                        .mapToLong(p -> estate.volumesOn(p.name()).count())
+                        .sum()
+                > MANY;
         return new Plank(shown.stream()
-                .map(pool -> picture(estate, usage, pool, scale, soonest(estate, pool, volumes, pools), today))
+                .map(pool -> picture(estate, usage, pool, scale, many, soonest(estate, pool, volumes, pools), today))
                 .toList());
     }
 
@@ -123,14 +143,30 @@ public record Plank(List<PoolPicture> pools) {
     }
 
     private static PoolPicture picture(
-            Estate estate, Usage usage, Pool pool, double scale, Optional<LocalDate> full, LocalDate today) {
+            Estate estate,
+            Usage usage,
+            Pool pool,
+            double scale,
+            boolean many,
+            Optional<LocalDate> full,
+            LocalDate today) {
         Bytes usable = Ledgers.usable(estate, pool);
         int end = Math.max(LEAST_POOL, (int) Math.round(usable.value() * scale));
         List<Block> blocks = new ArrayList<>();
         double x = 0;
+        List<Volume> narrow = new ArrayList<>();
         for (Volume volume : estate.volumesOn(pool.name()).toList()) {
             double width = volume.size().value() * scale;
-            blocks.add(block(usage, volume, (int) Math.round(x), (int) Math.max(3, Math.round(width) - 1), end));
+            if (many && width < LEAST_BLOCK) {
+                narrow.add(volume);
+                continue;
+            }
+            blocks.add(block(usage, volume.name(), List.of(volume), x, width, end));
+            x += width;
+        }
+        if (!narrow.isEmpty()) {
+            double width = narrow.stream().mapToLong(v -> v.size().value()).sum() * scale;
+            blocks.add(block(usage, pool.name(), narrow, x, width, end));
             x += width;
         }
         int length = (int) Math.max(end, Math.ceil(x));
@@ -147,22 +183,28 @@ public record Plank(List<PoolPicture> pools) {
                 pool.isLost());
     }
 
-    private static Block block(Usage usage, Volume volume, int x, int width, int end) {
-        Usage.Held held = usage.of(volume.name());
-        int characters = (int) (width / CHARACTER);
-        String name = volume.name();
+    private static Block block(Usage usage, String name, List<Volume> volumes, double from, double length, int end) {
+        int x = (int) Math.round(from);
+        int width = (int) Math.max(3, Math.round(length) - 1);
+        Bytes live =
+                Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
+        Bytes snapshots = Bytes.sum(
+                volumes.stream().map(v -> usage.of(v.name()).snapshots()).toList());
+        Bytes size = Bytes.sum(volumes.stream().map(Volume::size).toList());
+        String label = volumes.size() == 1 ? name : "× " + volumes.size();
         // A cut name would read as another; the block's title and text equivalent carry it in full.
-        String label = name.length() <= characters ? name : "";
+        boolean fits = label.length() <= (int) (width / CHARACTER);
         return new Block(
                 name,
+                volumes.size(),
                 x,
                 width,
-                height(held.live(), volume.size()),
-                held.snapshots().isZero() ? 0 : Math.max(2, height(held.snapshots(), volume.size())),
+                height(live, size),
+                snapshots.isZero() ? 0 : Math.max(2, height(snapshots, size)),
                 Math.max(x, end),
-                label,
-                held.used(),
-                volume.size());
+                fits ? label : "",
+                live.plus(snapshots),
+                size);
     }
 
     private static int height(Bytes part, Bytes whole) {

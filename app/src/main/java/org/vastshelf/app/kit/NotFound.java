@@ -1,4 +1,4 @@
-package org.vastshelf.app.frame;
+package org.vastshelf.app.kit;
 
 /** A page about something that is not there. */
 public final class NotFound extends RuntimeException {

@@ -1,4 +1,4 @@
-package org.vastshelf.app.frame;
+package org.vastshelf.app.kit;
 
 import java.lang.annotation.ElementType;
 import java.lang.annotation.Retention;
