@@ -2,6 +2,7 @@ package org.vastshelf.core;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
@@ -27,6 +28,10 @@ class CoreIsPureTest {
                     "org.dmfs.rfc5545..",
                     "org.hipparchus..",
                     "org.jspecify..");
+
+    @ArchTest
+    static final ArchRule ITS_PACKAGES_FORM_NO_CIRCLES =
+            slices().matching("org.vastshelf.core.(*)..").should().beFreeOfCycles();
 
     @ArchTest
     static final ArchRule HAS_NO_CLOCK_OF_ITS_OWN = noClasses()

@@ -143,6 +143,7 @@ class BuildJourneysTest {
         Drafts.carryOut(newVolume("seedling", "medlar"));
 
         page.navigate("/build?scope=fernhill");
+        page.getByText("Enclosure 4, 12 bays").first().click();
         press(page.locator("[aria-label='take it out: enclosure 4 of fernhill']"));
         Locator drawer = page.locator("#drawer");
         assertThat(drawer).containsText("Switch volume seedling over to pool");

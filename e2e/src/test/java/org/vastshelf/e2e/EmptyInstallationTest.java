@@ -40,7 +40,8 @@ class EmptyInstallationTest {
             JsonNode draft =
                     JSON.readTree(rig.get("/api/v1/orders/" + refused.path("id").asLong()));
             assertThat(draft.path("checks").get(0).path("text").asString())
-                    .isEqualTo("share press names volume 'nowhere', which is not there");
+                    .isEqualTo(
+                            "Make the estate is not possible: share press needs volume 'nowhere', which would not be there");
 
             refused(
                     rig,

@@ -14,7 +14,7 @@ import org.jooq.impl.DSL;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Drive;
 import tools.jackson.databind.JsonNode;
@@ -205,7 +205,7 @@ class MeetingTest {
 
     @Test
     void notices_to_people_without_an_address_do_not_stop_the_others() throws Exception {
-        Notices notices = App.bean(Notices.class);
+        NoticeStore notices = App.bean(NoticeStore.class);
         var now = App.bean(ShelfClock.class).instant();
         for (int i = 0; i < 60; i++) {
             notices.tell("nobody-" + i, now, "lost " + i, "nobody reads this");

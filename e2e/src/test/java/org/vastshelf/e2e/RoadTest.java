@@ -17,7 +17,7 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.limit.AccountCheck;
-import org.vastshelf.app.limit.AccountPages;
+import org.vastshelf.app.limit.AccountPageStore;
 import org.vastshelf.app.road.ContentStore;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Outcome;
@@ -93,7 +93,7 @@ class RoadTest {
 
     private static Account account(String rule, String holder) {
         LimitRule found = estate().limits().get(rule);
-        return App.bean(AccountPages.class)
+        return App.bean(AccountPageStore.class)
                 .find(estate(), found, new FilePath(holder))
                 .orElseThrow();
     }

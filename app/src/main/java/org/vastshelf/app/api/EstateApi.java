@@ -10,8 +10,8 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.kit.NotFound;
-import org.vastshelf.app.limit.AccountPages;
-import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.limit.AccountPageStore;
+import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.app.trace.AuditStore;
@@ -39,9 +39,9 @@ class EstateApi {
     private final UsageStore usage;
     private final AuditStore audit;
     private final AuditVerification verification;
-    private final AccountPages accounts;
+    private final AccountPageStore accounts;
     private final Forecasts forecasts;
-    private final Notices notices;
+    private final NoticeStore notices;
     private final HardwareService hardware;
 
     EstateApi(
@@ -49,9 +49,9 @@ class EstateApi {
             UsageStore usage,
             AuditStore audit,
             AuditVerification verification,
-            AccountPages accounts,
+            AccountPageStore accounts,
             Forecasts forecasts,
-            Notices notices,
+            NoticeStore notices,
             HardwareService hardware) {
         this.hardware = hardware;
         this.verification = verification;
@@ -129,7 +129,7 @@ class EstateApi {
     }
 
     @GetMapping("/api/v1/notices")
-    Cursors.Page<Notices.Notice> notices(
+    Cursors.Page<NoticeStore.Notice> notices(
             @RequestParam(defaultValue = "" + NEWEST) long before, @RequestParam(defaultValue = "100") int limit) {
         return Cursors.page(
                 notices.page(before, Cursors.requireLimit(limit) + 1), limit, notice -> String.valueOf(notice.id()));
@@ -146,10 +146,10 @@ class EstateApi {
             throw new IllegalArgumentException("from is " + from + ", must be at least 0");
         }
         Estate estate = estates.load();
-        AccountPages.Page page = accounts.page(
+        AccountPageStore.Page page = accounts.page(
                 estate,
                 List.copyOf(estate.limits().values()),
-                new AccountPages.Wanted(search, rule),
+                new AccountPageStore.Wanted(search, rule),
                 from,
                 Cursors.requireLimit(limit));
         return new AccountList(

@@ -9,7 +9,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.hardware.DamagedFiles;
-import org.vastshelf.app.hardware.HardwareEvents;
+import org.vastshelf.app.hardware.HardwareEventStore;
 import org.vastshelf.app.hardware.HardwareService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -26,10 +26,10 @@ class HardwareApi {
 
     private final EstateStore estates;
     private final HardwareService hardware;
-    private final HardwareEvents events;
+    private final HardwareEventStore events;
     private final DamagedFiles damaged;
 
-    HardwareApi(EstateStore estates, HardwareService hardware, HardwareEvents events, DamagedFiles damaged) {
+    HardwareApi(EstateStore estates, HardwareService hardware, HardwareEventStore events, DamagedFiles damaged) {
         this.estates = estates;
         this.hardware = hardware;
         this.events = events;
@@ -51,7 +51,7 @@ class HardwareApi {
     }
 
     @GetMapping("/api/v1/hardware-events")
-    List<HardwareEvents.Event> events() {
+    List<HardwareEventStore.Event> events() {
         return events.newest(EVENTS);
     }
 

@@ -9,7 +9,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.GrowthStore;
@@ -36,7 +36,7 @@ class AutomaticGrowth implements DueWork {
     private final AgendaStore agenda;
     private final GrowthStore growths;
     private final OrderService orders;
-    private final Notices notices;
+    private final NoticeStore notices;
     private final ShelfClock clock;
 
     AutomaticGrowth(
@@ -45,7 +45,7 @@ class AutomaticGrowth implements DueWork {
             GrowthStore growths,
             OrderService orders,
             AgendaStore agenda,
-            Notices notices,
+            NoticeStore notices,
             ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;

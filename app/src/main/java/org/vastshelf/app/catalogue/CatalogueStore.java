@@ -146,6 +146,15 @@ public class CatalogueStore {
                 row.getMillis());
     }
 
+    /** Those that are being read, by whichever node. */
+    public List<Catalogue> scanning() {
+        return catalogues(CATALOGUE.STATE.eq(ScanState.SCANNING.name()));
+    }
+
+    public boolean isScanning(int no) {
+        return db.fetchExists(CATALOGUE, CATALOGUE.NO.eq(no), CATALOGUE.STATE.eq(ScanState.SCANNING.name()));
+    }
+
     public Catalogue create(String name, Source source, String root) {
         db.insertInto(CATALOGUE)
                 .set(CATALOGUE.NAME, name)

@@ -1,7 +1,5 @@
 package org.vastshelf.app.clock;
 
-import static org.vastshelf.app.store.generated.Tables.DEMO_CLOCK;
-
 import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
@@ -9,7 +7,6 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
-import org.jooq.DSLContext;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.config.Settings;
@@ -25,18 +22,15 @@ public class ShelfClock implements InstantSource {
     public static final ZoneId ZONE = ZoneOffset.UTC;
 
     private final ThreadLocal<Instant> moment = new ThreadLocal<>();
-    private final DSLContext db;
+    private final ClockStore store;
     private final boolean demo;
     private volatile Duration offset = Duration.ZERO;
 
-    ShelfClock(DSLContext db, Settings settings) {
-        this.db = db;
+    ShelfClock(ClockStore store, Settings settings) {
+        this.store = store;
         this.demo = settings.demo();
-        if (demo && !db.fetchExists(DEMO_CLOCK)) {
-            db.insertInto(DEMO_CLOCK)
-                    .values(1, ChronoUnit.MICROS.between(Instant.now(), DEMO_START))
-                    .onDuplicateKeyIgnore()
-                    .execute();
+        if (demo) {
+            store.begin(Duration.between(Instant.now(), DEMO_START));
         }
         refresh();
     }
@@ -45,8 +39,7 @@ public class ShelfClock implements InstantSource {
     @Scheduled(fixedDelay = 1_000)
     public void refresh() {
         if (demo) {
-            Long micros = db.select(DEMO_CLOCK.OFFSET_MICROS).from(DEMO_CLOCK).fetchOne(DEMO_CLOCK.OFFSET_MICROS);
-            offset = Duration.of(micros == null ? 0 : micros, ChronoUnit.MICROS);
+            offset = store.offset();
         }
     }
 
@@ -89,8 +82,6 @@ public class ShelfClock implements InstantSource {
         if (!demo) {
             throw new IllegalStateException("only the demo's clock can be moved");
         }
-        db.update(DEMO_CLOCK)
-                .set(DEMO_CLOCK.OFFSET_MICROS, DEMO_CLOCK.OFFSET_MICROS.plus(by.toNanos() / 1_000))
-                .execute();
+        store.forward(by);
     }
 }

@@ -2,7 +2,6 @@ package org.vastshelf.app.demo;
 
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -49,7 +48,7 @@ class DemoLoader implements ApplicationRunner {
     private final UsageStore usage;
     private final ShareFiles files;
     private final LargeLoader large;
-    private final DemoRows rows;
+    private final DemoStore rows;
     private final Directory directory;
     private final DataSource source;
 
@@ -59,7 +58,7 @@ class DemoLoader implements ApplicationRunner {
             UsageStore usage,
             ShareFiles files,
             LargeLoader large,
-            DemoRows rows,
+            DemoStore rows,
             Directory directory,
             DataSource source) {
         this.settings = settings;
@@ -78,15 +77,7 @@ class DemoLoader implements ApplicationRunner {
             return;
         }
         // Several nodes may start at once on an empty database.
-        try (Connection alone = source.getConnection();
-                Statement lock = alone.createStatement()) {
-            lock.execute("SELECT GET_LOCK('vastshelf demo', 600)");
-            try {
-                load();
-            } finally {
-                lock.execute("SELECT RELEASE_LOCK('vastshelf demo')");
-            }
-        }
+        rows.alone(this::load);
     }
 
     private void load() throws SQLException {
@@ -137,21 +128,21 @@ class DemoLoader implements ApplicationRunner {
     private void loadHistory(Estate estate, Map<String, Bytes> used) {
         usage.set("replica-herbarium", new Usage.Held(used.get("herbarium"), Bytes.ZERO));
         Map<String, Map<LocalDate, Long>> pools = new TreeMap<>();
-        List<DemoRows.Day> days = new ArrayList<>();
+        List<DemoStore.Day> days = new ArrayList<>();
         used.forEach((volume, today) -> {
             Map<LocalDate, Long> pool =
                     pools.computeIfAbsent(estate.volumes().get(volume).pool(), p -> new TreeMap<>());
             DemoHistory.of(volume, today).forEach(day -> {
-                days.add(new DemoRows.Day(
+                days.add(new DemoStore.Day(
                         HistoryStore.VOLUME, volume, day.day(), day.used().value()));
                 pool.merge(day.day(), day.used().value(), Long::sum);
             });
         });
         pools.forEach((pool, sums) ->
-                sums.forEach((day, bytes) -> days.add(new DemoRows.Day(HistoryStore.POOL, pool, day, bytes))));
+                sums.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.POOL, pool, day, bytes))));
         Map<LocalDate, Long> whole = new TreeMap<>();
         pools.values().forEach(sums -> sums.forEach((day, bytes) -> whole.merge(day, bytes, Long::sum)));
-        whole.forEach((day, bytes) -> days.add(new DemoRows.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
+        whole.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
         rows.history(days);
     }
 }

@@ -32,10 +32,10 @@ class LargeLoader {
 
     private final UsageStore usage;
     private final ShareFiles files;
-    private final DemoRows rows;
+    private final DemoStore rows;
     private final DataSource source;
 
-    LargeLoader(UsageStore usage, ShareFiles files, DemoRows rows, DataSource source) {
+    LargeLoader(UsageStore usage, ShareFiles files, DemoStore rows, DataSource source) {
         this.usage = usage;
         this.files = files;
         this.rows = rows;
@@ -69,13 +69,13 @@ class LargeLoader {
     private void history(Estate estate, Map<String, Bytes> used) {
         Map<String, Map<LocalDate, Long>> pools = new TreeMap<>();
         Map<LocalDate, Long> whole = new TreeMap<>();
-        List<DemoRows.Day> days = new ArrayList<>();
+        List<DemoStore.Day> days = new ArrayList<>();
         used.forEach((volume, today) -> {
             Map<LocalDate, Long> pool =
                     pools.computeIfAbsent(estate.volumes().get(volume).pool(), p -> new TreeMap<>());
             LargeHistory.of(volume, today).forEach(day -> {
                 long bytes = day.used().value();
-                days.add(new DemoRows.Day(HistoryStore.VOLUME, volume, day.day(), bytes));
+                days.add(new DemoStore.Day(HistoryStore.VOLUME, volume, day.day(), bytes));
                 pool.merge(day.day(), bytes, Long::sum);
                 whole.merge(day.day(), bytes, Long::sum);
             });
@@ -85,8 +85,8 @@ class LargeLoader {
             }
         });
         pools.forEach((pool, sums) ->
-                sums.forEach((day, bytes) -> days.add(new DemoRows.Day(HistoryStore.POOL, pool, day, bytes))));
-        whole.forEach((day, bytes) -> days.add(new DemoRows.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
+                sums.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.POOL, pool, day, bytes))));
+        whole.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
         rows.history(days);
     }
 }

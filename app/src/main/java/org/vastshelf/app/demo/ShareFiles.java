@@ -6,7 +6,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.catalogue.BulkWriter;
+import org.vastshelf.app.catalogue.BulkStore;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
@@ -22,9 +22,9 @@ import org.vastshelf.standins.scenario.DemoFiles.DemoFolder;
 class ShareFiles {
 
     private final CatalogueStore catalogues;
-    private final DemoRows rows;
+    private final DemoStore rows;
 
-    ShareFiles(CatalogueStore catalogues, DemoRows rows) {
+    ShareFiles(CatalogueStore catalogues, DemoStore rows) {
         this.catalogues = catalogues;
         this.rows = rows;
     }
@@ -32,7 +32,7 @@ class ShareFiles {
     /** Loads all folders of the share on a volume, and says what their files take on it. */
     Bytes load(Connection connection, Volume volume, Consumer<Consumer<DemoFolder>> folders) throws SQLException {
         Catalogue catalogue = catalogues.create(volume.name(), Source.SHARE, "/");
-        BulkWriter writer = new BulkWriter(connection, catalogue.no(), 0);
+        BulkStore writer = new BulkStore(connection, catalogue.no(), 0);
         Map<String, Integer> numbers = new HashMap<>();
         long[] allocated = new long[1];
         folders.accept(folder -> {
@@ -43,14 +43,14 @@ class ShareFiles {
             }
         });
         writer.flush();
-        BulkWriter.sumUp(connection, catalogue.no());
+        BulkStore.sumUp(connection, catalogue.no());
         connection.commit();
         rows.totals(catalogue.no(), writer);
         return Bytes.of(allocated[0]);
     }
 
     private static void load(
-            BulkWriter writer, Volume volume, DemoFolder folder, Map<String, Integer> numbers, long[] allocated)
+            BulkStore writer, Volume volume, DemoFolder folder, Map<String, Integer> numbers, long[] allocated)
             throws SQLException {
         String path = folder.path();
         int slash = path.lastIndexOf('/');

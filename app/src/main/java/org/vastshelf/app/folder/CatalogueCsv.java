@@ -7,19 +7,19 @@ import java.io.Reader;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.Map;
 import javax.sql.DataSource;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.catalogue.BulkWriter;
+import org.vastshelf.app.catalogue.BulkStore;
+import org.vastshelf.app.catalogue.CatalogueRowStore;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
@@ -63,27 +63,19 @@ public class CatalogueCsv {
     void write(Catalogue catalogue, Writer out) throws SQLException, IOException {
         try (Connection connection = source.getConnection();
                 CSVPrinter csv = new CSVPrinter(
-                        out, CSVFormat.RFC4180.builder().setHeader(COLUMNS).get());
-                PreparedStatement sql = connection.prepareStatement("SELECT d.path, f.* FROM file f JOIN folder d"
-                        + " ON d.catalogue_no = f.catalogue_no AND d.no = f.folder_no WHERE f.catalogue_no = ?"
-                        + " ORDER BY f.folder_no, f.name")) {
-            sql.setFetchSize(1_000);
-            sql.setInt(1, catalogue.no());
-            try (ResultSet row = sql.executeQuery()) {
-                while (row.next()) {
-                    csv.printRecord(
-                            PathBytes.shown(PathBytes.child(row.getBytes("path"), row.getBytes("name"))),
-                            row.getLong("bytes"),
-                            row.getLong("allocated"),
-                            SpreadsheetText.written(row.getString("owner")),
-                            SpreadsheetText.written(row.getString("owner_group")),
-                            Instant.ofEpochSecond(row.getLong("modified_at")),
-                            Instant.ofEpochSecond(row.getLong("accessed_at")),
-                            Instant.ofEpochSecond(row.getLong("changed_at")),
-                            FileKind.values()[row.getInt("kind")],
-                            row.getInt("counted"));
-                }
-            }
+                        out, CSVFormat.RFC4180.builder().setHeader(COLUMNS).get())) {
+            new CatalogueRowStore(connection, catalogue.no())
+                    .eachFile((folder, path, file, counted) -> csv.printRecord(
+                            PathBytes.shown(PathBytes.child(path, file.name())),
+                            file.bytes(),
+                            file.allocated(),
+                            SpreadsheetText.written(file.owner()),
+                            SpreadsheetText.written(file.group()),
+                            Instant.ofEpochSecond(file.modified()),
+                            Instant.ofEpochSecond(file.accessed()),
+                            Instant.ofEpochSecond(file.changed()),
+                            file.kind(),
+                            counted ? 1 : 0));
         }
     }
 
@@ -125,26 +117,23 @@ public class CatalogueCsv {
         }
     }
 
-    /** One import on its way; the numbers of the folders met last are remembered, the others looked up. */
+    /** One import on its way; the numbers of so many folders are remembered, further ones looked up. */
     private static final class Import {
 
-        private static final int REMEMBERED = 10_000;
+        private static final int REMEMBERED = 1_000_000;
 
         private final Connection connection;
         private final Catalogue catalogue;
-        private final BulkWriter writer;
+        private final BulkStore writer;
+        private final CatalogueRowStore rows;
         private String folder = "";
-        private final Map<String, Integer> numbers = new LinkedHashMap<>(16, 0.75f, true) {
-            @Override
-            protected boolean removeEldestEntry(Map.Entry<String, Integer> eldest) {
-                return size() > REMEMBERED;
-            }
-        };
+        private final Map<String, Integer> numbers = new HashMap<>();
 
         Import(Connection connection, Catalogue catalogue) {
             this.connection = connection;
             this.catalogue = catalogue;
-            this.writer = new BulkWriter(connection, catalogue.no(), 0);
+            this.writer = new BulkStore(connection, catalogue.no(), 0);
+            this.rows = new CatalogueRowStore(connection, catalogue.no());
             numbers.put("/", writer.folder(0, 0, PathBytes.of("/")));
         }
 
@@ -156,16 +145,9 @@ public class CatalogueCsv {
                 }
             }
             writer.flush();
-            BulkWriter.sumUp(connection, catalogue.no());
-            try (PreparedStatement sql = connection.prepareStatement(
-                    "UPDATE catalogue SET next_folder = ?," + " scanned_upto = ?, files = ?, bytes = ? WHERE no = ?")) {
-                sql.setInt(1, writer.nextFolder());
-                sql.setInt(2, writer.nextFolder() - 1);
-                sql.setLong(3, writer.files());
-                sql.setLong(4, writer.bytes());
-                sql.setInt(5, catalogue.no());
-                sql.executeUpdate();
-            }
+            writer.complete();
+            rows.progress(new CatalogueRowStore.Progress(
+                    writer.nextFolder(), writer.nextFolder() - 1, writer.files(), writer.bytes(), 0, 0));
             connection.commit();
         }
 
@@ -203,24 +185,22 @@ public class CatalogueCsv {
             int slash = path.lastIndexOf('/');
             int parent = number(line, slash == 0 ? "/" : path.substring(0, slash));
             byte[] bytes = PathBytes.parse(path);
-            writer.flush();
             Integer stored = stored(bytes);
             int depth = (int) path.chars().filter(c -> c == '/').count();
             int no = stored == null ? writer.folder(parent, depth, bytes) : stored;
-            numbers.put(path, no);
+            if (numbers.size() < REMEMBERED) {
+                numbers.put(path, no);
+            }
             return no;
         }
 
-        private @org.jspecify.annotations.Nullable Integer stored(byte[] path) throws SQLException {
-            try (PreparedStatement sql = connection.prepareStatement(
-                    "SELECT no FROM folder WHERE catalogue_no = ? AND path_hash = ? AND path = ?")) {
-                sql.setInt(1, catalogue.no());
-                sql.setBytes(2, PathBytes.hash(path));
-                sql.setBytes(3, path);
-                try (ResultSet row = sql.executeQuery()) {
-                    return row.next() ? row.getInt(1) : null;
-                }
+        /** As long as all folders are remembered, one that is not known is new. */
+        private @Nullable Integer stored(byte[] path) throws SQLException {
+            if (numbers.size() < REMEMBERED) {
+                return null;
             }
+            writer.flush();
+            return rows.folder(path);
         }
 
         private static long bytes(CSVRecord line, String column) {

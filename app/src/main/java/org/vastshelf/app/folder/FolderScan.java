@@ -7,13 +7,12 @@ import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.function.BooleanSupplier;
-import org.vastshelf.app.catalogue.BulkWriter;
+import org.vastshelf.app.catalogue.BulkStore;
+import org.vastshelf.app.catalogue.CatalogueRowStore;
+import org.vastshelf.app.catalogue.CatalogueRowStore.Folder;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
@@ -26,27 +25,33 @@ import org.vastshelf.core.catalogue.FileKind;
  */
 final class FolderScan {
 
-    private static final int PAGE = 2_000;
-
     private final Connection connection;
     private final Catalogue catalogue;
     private final byte[] root;
+    private final String lease;
+    private final String node;
     private final BooleanSupplier stopped;
     private final HostFiles host = new HostFiles();
     private final HostNames names = new HostNames();
-    private final BulkWriter writer;
+    private final BulkStore writer;
+    private final CatalogueRowStore rows;
     private long unreadable;
     private long begun = System.nanoTime();
 
-    private record Folder(int no, int depth, byte[] path) {}
-
-    /** Scans into a catalogue; {@code connection} must not commit by itself. */
-    FolderScan(Connection connection, Catalogue catalogue, BooleanSupplier stopped) {
+    /**
+     * Scans into a catalogue; {@code connection} must not commit by itself.
+     *
+     * @param lease that this node has, and without which nothing is committed
+     */
+    FolderScan(Connection connection, Catalogue catalogue, String lease, String node, BooleanSupplier stopped) {
+        this.lease = lease;
+        this.node = node;
         this.connection = connection;
         this.catalogue = catalogue;
         this.root = PathBytes.of(catalogue.root());
         this.stopped = stopped;
-        this.writer = new BulkWriter(connection, catalogue.no(), catalogue.nextFolder());
+        this.writer = new BulkStore(connection, catalogue.no(), catalogue.nextFolder());
+        this.rows = new CatalogueRowStore(connection, catalogue.no());
     }
 
     /** Goes on until all is read or somebody stops it; true when all is read. */
@@ -56,11 +61,11 @@ final class FolderScan {
             writer.folder(0, 0, PathBytes.of("/"));
             commit(-1);
         }
-        Deque<Folder> pending = page(upto);
+        Deque<Folder> pending = rows.foldersAfter(upto);
         while (!pending.isEmpty()) {
             Folder folder = pending.poll();
             read(folder);
-            upto = folder.no;
+            upto = folder.no();
             if (writer.isFull() || pending.isEmpty()) {
                 commit(upto);
                 if (stopped.getAsBoolean()) {
@@ -68,49 +73,34 @@ final class FolderScan {
                 }
             }
             if (pending.isEmpty()) {
-                pending = page(upto);
+                pending = rows.foldersAfter(upto);
             }
         }
-        BulkWriter.sumUp(connection, catalogue.no());
+        BulkStore.sumUp(connection, catalogue.no());
         commit(upto);
         return true;
     }
 
-    private Deque<Folder> page(int after) throws SQLException {
-        Deque<Folder> folders = new ArrayDeque<>();
-        try (PreparedStatement sql = connection.prepareStatement(
-                "SELECT no, depth, path FROM folder WHERE catalogue_no = ? AND no > ? ORDER BY no LIMIT " + PAGE)) {
-            sql.setInt(1, catalogue.no());
-            sql.setInt(2, after);
-            try (ResultSet rows = sql.executeQuery()) {
-                while (rows.next()) {
-                    folders.add(new Folder(rows.getInt(1), rows.getInt(2), rows.getBytes(3)));
-                }
-            }
-        }
-        return folders;
-    }
-
     private void read(Folder folder) throws SQLException {
-        writer.inFolder(folder.no);
-        byte[] hostPath = folder.path.length == 1 ? root : join(root, folder.path);
+        writer.inFolder(folder.no());
+        byte[] hostPath = folder.path().length == 1 ? root : join(root, folder.path());
         try (DirectoryStream<Path> entries = new SafeFolders(path(root)).open(path(hostPath))) {
             for (Path entry : entries) {
                 entry(folder, hostPath, name(entry));
             }
         } catch (IOException | DirectoryIteratorException e) {
-            unreadable(folder.path, e.getClass().getSimpleName());
+            unreadable(folder.path(), e.getClass().getSimpleName());
         }
     }
 
     private void entry(Folder folder, byte[] hostPath, byte[] name) throws SQLException {
-        byte[] path = PathBytes.child(folder.path, name);
+        byte[] path = PathBytes.child(folder.path(), name);
         try {
             HostFiles.Entry found = host.look(PathBytes.child(hostPath, name));
             if (found.isFolder()) {
-                writer.folder(folder.no, folder.depth + 1, path);
+                writer.folder(folder.no(), folder.depth() + 1, path);
             } else {
-                boolean counted = found.links() < 2 || isFirstName(found);
+                boolean counted = found.links() < 2 || rows.isFirstName(found.device(), found.inode());
                 writer.file(row(name, found), counted);
             }
         } catch (HostFiles.NotReadable e) {
@@ -131,44 +121,31 @@ final class FolderScan {
                 FileKind.of(new String(name, StandardCharsets.UTF_8)));
     }
 
-    /** A file with several names counts where it is met first. */
-    private boolean isFirstName(HostFiles.Entry found) throws SQLException {
-        try (PreparedStatement sql = connection.prepareStatement("INSERT IGNORE INTO hard_link VALUES (?, ?, ?)")) {
-            sql.setInt(1, catalogue.no());
-            sql.setLong(2, found.device());
-            sql.setLong(3, found.inode());
-            return sql.executeUpdate() == 1;
-        }
-    }
-
     private void unreadable(byte[] path, String reason) throws SQLException {
         unreadable++;
-        try (PreparedStatement sql =
-                connection.prepareStatement("INSERT INTO unreadable (catalogue_no, path, reason) VALUES (?, ?, ?)")) {
-            sql.setInt(1, catalogue.no());
-            sql.setBytes(2, path);
-            sql.setString(3, reason);
-            sql.executeUpdate();
-        }
+        rows.unreadable(path, reason);
     }
 
     private void commit(int upto) throws SQLException {
         writer.flush();
-        try (PreparedStatement sql = connection.prepareStatement("UPDATE catalogue SET next_folder = ?,"
-                + " scanned_upto = ?, files = ?, bytes = ?, unreadable = ?, millis = millis + ? WHERE no = ?")) {
-            long now = System.nanoTime();
-            sql.setInt(1, writer.nextFolder());
-            sql.setInt(2, upto);
-            sql.setLong(3, catalogue.files() + writer.files());
-            sql.setLong(4, catalogue.bytes() + writer.bytes());
-            sql.setLong(5, catalogue.unreadable() + unreadable);
-            sql.setLong(6, (now - begun) / 1_000_000);
-            sql.setInt(7, catalogue.no());
-            sql.executeUpdate();
-            begun = now;
+        long now = System.nanoTime();
+        rows.progress(new CatalogueRowStore.Progress(
+                writer.nextFolder(),
+                upto,
+                catalogue.files() + writer.files(),
+                catalogue.bytes() + writer.bytes(),
+                catalogue.unreadable() + unreadable,
+                (now - begun) / 1_000_000));
+        begun = now;
+        if (!rows.holds(lease, node)) {
+            connection.rollback();
+            throw new Overtaken();
         }
         connection.commit();
     }
+
+    /** Another node has taken the scan over. */
+    static final class Overtaken extends RuntimeException {}
 
     private static byte[] join(byte[] root, byte[] path) {
         byte[] joined = new byte[root.length + path.length];

@@ -6,15 +6,14 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.util.List;
-import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicBoolean;
 import javax.sql.DataSource;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.boot.context.event.ApplicationReadyEvent;
-import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
@@ -23,21 +22,26 @@ import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.LeaseStore;
 import org.vastshelf.core.estate.Names;
 
 /** Brings real folders in, in the background, one scan for each. */
 @Service
 public class FolderService {
 
+    private static final Duration LEASE = Duration.ofSeconds(15);
     private static final Logger LOG = LoggerFactory.getLogger(FolderService.class);
 
     private final CatalogueStore catalogues;
     private final EstateStore estates;
     private final DataSource source;
     private final Settings settings;
-    private final Map<Integer, AtomicBoolean> running = new ConcurrentHashMap<>();
+    private final LeaseStore leases;
+    private final Set<Integer> running = ConcurrentHashMap.newKeySet();
 
-    FolderService(CatalogueStore catalogues, EstateStore estates, DataSource source, Settings settings) {
+    FolderService(
+            CatalogueStore catalogues, EstateStore estates, DataSource source, Settings settings, LeaseStore leases) {
+        this.leases = leases;
         this.catalogues = catalogues;
         this.estates = estates;
         this.source = source;
@@ -48,12 +52,15 @@ public class FolderService {
         return settings.scanRoots();
     }
 
-    /** A scan that the end of the application interrupted can be gone on with. */
-    @EventListener(ApplicationReadyEvent.class)
-    void interrupted() {
-        catalogues.all().stream()
-                .filter(c -> c.state() == ScanState.SCANNING)
-                .forEach(c -> catalogues.state(c.no(), ScanState.STOPPED));
+    /** Renews what this node is at, and takes over what a node that is gone was at. */
+    @Scheduled(fixedDelay = 3_000)
+    void watch() {
+        running.forEach(no -> leases.take(lease(no), LEASE));
+        catalogues.scanning().stream().filter(c -> !running.contains(c.no())).forEach(this::begin);
+    }
+
+    private static String lease(int no) {
+        return "scan " + no;
     }
 
     /** Begins to read a folder under a new name. */
@@ -95,17 +102,23 @@ public class FolderService {
         if (catalogue.source() != Source.FOLDER) {
             throw new IllegalArgumentException("'" + name + "' was not brought in from a folder");
         }
-        AtomicBoolean stop = new AtomicBoolean();
-        if (running.putIfAbsent(catalogue.no(), stop) == null) {
-            catalogues.state(catalogue.no(), ScanState.SCANNING);
-            Thread.ofVirtual().name("scan " + name).start(() -> scan(catalogue.no(), name, stop));
+        catalogues.state(catalogue.no(), ScanState.SCANNING);
+        begin(catalogue);
+    }
+
+    /** Begins or goes on with a scan, unless another node is at it. */
+    private void begin(Catalogue catalogue) {
+        int no = catalogue.no();
+        if (leases.take(lease(no), LEASE) && running.add(no)) {
+            Thread.ofVirtual().name("scan " + catalogue.name()).start(() -> scan(no, catalogue.name()));
         }
     }
 
+    /** Whichever node is at it sees it at its next commit. */
     public void stop(String name) {
-        AtomicBoolean stop = running.get(find(name).no());
-        if (stop != null) {
-            stop.set(true);
+        Catalogue catalogue = find(name);
+        if (catalogue.state() == ScanState.SCANNING) {
+            catalogues.state(catalogue.no(), ScanState.STOPPED);
         }
     }
 
@@ -114,7 +127,7 @@ public class FolderService {
         if (catalogue.source() == Source.SHARE) {
             throw new IllegalArgumentException("'" + name + "' is a share, its catalogue stays");
         }
-        if (running.containsKey(catalogue.no())) {
+        if (catalogue.state() == ScanState.SCANNING || running.contains(catalogue.no())) {
             throw new IllegalArgumentException("'" + name + "' is being read, stop it first");
         }
         catalogues.remove(catalogue.no());
@@ -124,17 +137,20 @@ public class FolderService {
         return catalogues.find(name).orElseThrow(() -> new NotFound("catalogue", name));
     }
 
-    private void scan(int no, String name, AtomicBoolean stop) {
-        ScanState after = ScanState.STOPPED;
+    private void scan(int no, String name) {
         try (Connection connection = source.getConnection()) {
             connection.setAutoCommit(false);
-            if (new FolderScan(connection, find(name), stop::get).run()) {
-                after = ScanState.READY;
-            }
+            boolean complete = new FolderScan(
+                            connection, find(name), lease(no), leases.node(), () -> !catalogues.isScanning(no))
+                    .run();
+            catalogues.state(no, complete ? ScanState.READY : ScanState.STOPPED);
+        } catch (FolderScan.Overtaken another) {
+            LOG.info("another node goes on with the scan of {}", name);
         } catch (SQLException | RuntimeException e) {
             LOG.error("scan of {} stopped", name, e);
+            catalogues.state(no, ScanState.STOPPED);
         } finally {
-            catalogues.state(no, after);
+            leases.giveBack(lease(no));
             running.remove(no);
         }
     }

@@ -1,12 +1,9 @@
 package org.vastshelf.app.hardware;
 
-import static org.vastshelf.app.store.generated.Tables.SCRUB_FINDING;
-
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.store.UsageStore;
@@ -20,7 +17,6 @@ import org.vastshelf.core.failure.Extents;
 import org.vastshelf.core.failure.PoolBlocks.Unhealed;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.ShortText;
 
 /** What damaged blocks belong to, found through the layout of drives, volumes and catalogues; kept until the next scrub. */
 @Component
@@ -28,15 +24,13 @@ public class DamagedFiles {
 
     static final String NO_FILE = "protection or a copy, no file";
 
-    private static final int LONGEST = 1_000;
-
-    private final DSLContext db;
+    private final FindingStore store;
     private final CatalogueStore catalogues;
     private final UsageStore usage;
     private final Extents extents;
 
-    DamagedFiles(DSLContext db, CatalogueStore catalogues, UsageStore usage, Extents extents) {
-        this.db = db;
+    DamagedFiles(FindingStore store, CatalogueStore catalogues, UsageStore usage, Extents extents) {
+        this.store = store;
         this.catalogues = catalogues;
         this.usage = usage;
         this.extents = extents;
@@ -47,10 +41,7 @@ public class DamagedFiles {
 
     /** What the last scrub of a pool could not heal. */
     public List<Finding> of(String pool) {
-        return db.selectFrom(SCRUB_FINDING)
-                .where(SCRUB_FINDING.POOL.eq(pool))
-                .orderBy(SCRUB_FINDING.DRIVE, SCRUB_FINDING.AT_BYTE)
-                .fetch(row -> new Finding(row.getDrive(), row.getAtByte(), row.getBelongsTo()));
+        return store.of(pool);
     }
 
     /**
@@ -60,13 +51,10 @@ public class DamagedFiles {
     List<Finding> keep(Estate estate, String pool, List<Unhealed> unhealed) {
         Map<String, String> first = new HashMap<>();
         of(pool).forEach(f -> first.put(f.drive + " " + f.offset, f.belongsTo));
-        db.deleteFrom(SCRUB_FINDING).where(SCRUB_FINDING.POOL.eq(pool)).execute();
         List<Finding> findings = findings(estate, pool, unhealed).stream()
                 .map(f -> new Finding(f.drive, f.offset, first.getOrDefault(f.drive + " " + f.offset, f.belongsTo)))
                 .toList();
-        findings.forEach(f -> db.insertInto(SCRUB_FINDING)
-                .values(pool, f.drive, f.offset, ShortText.of(f.belongsTo, LONGEST))
-                .execute());
+        store.replace(pool, findings);
         return findings;
     }
 

@@ -32,10 +32,10 @@ class HardwareController {
 
     private final EstateStore estates;
     private final HardwareService hardware;
-    private final HardwareEvents events;
+    private final HardwareEventStore events;
     private final OrderService orders;
 
-    HardwareController(EstateStore estates, HardwareService hardware, HardwareEvents events, OrderService orders) {
+    HardwareController(EstateStore estates, HardwareService hardware, HardwareEventStore events, OrderService orders) {
         this.estates = estates;
         this.hardware = hardware;
         this.events = events;

@@ -30,7 +30,7 @@ public class HardwareService {
 
     private final EstateStore estates;
     private final UsageStore usage;
-    private final HardwareEvents events;
+    private final HardwareEventStore events;
     private final Rescan rescan;
     private final DamagedFiles damaged;
     private final ShelfClock clock;
@@ -40,7 +40,7 @@ public class HardwareService {
     HardwareService(
             EstateStore estates,
             UsageStore usage,
-            HardwareEvents events,
+            HardwareEventStore events,
             Rescan rescan,
             DamagedFiles damaged,
             ShelfClock clock,

@@ -1,43 +1,30 @@
 package org.vastshelf.app.limit;
 
-import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
-import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
-import static org.vastshelf.app.store.generated.Tables.FOLDER;
-import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
-
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import org.jooq.DSLContext;
-import org.jooq.Field;
-import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
-import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.EstateAnswer;
 import org.vastshelf.core.estate.LimitRule;
-import org.vastshelf.core.estate.Share;
 
 /** Looks every night whether what accounts and volumes are said to hold is what the catalogue holds. */
 @Component
 public class AccountCheck implements DueWork {
 
-    private static final Field<Long> COUNTED = DSL.coalesce(FOLDER.SUM_BYTES, 0L);
-
-    private final DSLContext db;
+    private final AccountCheckStore figures;
     private final AccountStore accounts;
     private final EstateStore estates;
-    private final Notices notices;
+    private final NoticeStore notices;
 
-    AccountCheck(DSLContext db, AccountStore accounts, EstateStore estates, Notices notices) {
-        this.db = db;
+    AccountCheck(AccountCheckStore figures, AccountStore accounts, EstateStore estates, NoticeStore notices) {
+        this.figures = figures;
         this.accounts = accounts;
         this.estates = estates;
         this.notices = notices;
@@ -65,11 +52,11 @@ public class AccountCheck implements DueWork {
         List<Drift> drifts = new ArrayList<>();
         estates.change((estate, held) -> {
             drifts.clear();
-            drifts.addAll(folders());
+            drifts.addAll(figures.folders());
             estate.limits().values().stream()
                     .filter(rule -> rule.apart() != Apart.NOBODY)
                     .forEach(rule -> drifts.addAll(owners(rule)));
-            estate.shares().values().forEach(share -> volume(share).ifPresent(drifts::add));
+            estate.shares().values().forEach(share -> figures.volume(share).ifPresent(drifts::add));
             return new EstateAnswer.Changed(estate);
         });
         if (!drifts.isEmpty()) {
@@ -98,50 +85,5 @@ public class AccountCheck implements DueWork {
             }
         });
         return drifts;
-    }
-
-    private List<Drift> folders() {
-        List<Drift> drifts = new ArrayList<>();
-        db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH, ACCOUNT.SHARE, ACCOUNT.HOLDER, ACCOUNT.USED_BYTES, COUNTED)
-                .from(ACCOUNT)
-                .join(CATALOGUE)
-                .on(CATALOGUE.NAME.eq(ACCOUNT.SHARE))
-                .leftJoin(FOLDER)
-                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.PATH_HASH.eq(ACCOUNT.HOLDER_HASH))
-                .where(ACCOUNT.USED_BYTES.ne(COUNTED), ACCOUNT.HOLDER_KIND.in(AccountStore.FOLDERS))
-                .forEach(row -> {
-                    drifts.add(new Drift(
-                            "account " + row.value3() + PathBytes.shown(row.value4()), row.value5(), row.value6()));
-                    db.update(ACCOUNT)
-                            .set(ACCOUNT.USED_BYTES, row.value6())
-                            .set(ACCOUNT.FULLNESS, AccountStore.fullness())
-                            .where(ACCOUNT.RULE_HASH.eq(row.value1()), ACCOUNT.HOLDER_HASH.eq(row.value2()))
-                            .execute();
-                });
-        return drifts;
-    }
-
-    private Optional<Drift> volume(Share share) {
-        Long counted = db.select(FOLDER.SUM_ALLOCATED)
-                .from(CATALOGUE)
-                .join(FOLDER)
-                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.NO.eq(0))
-                .where(CATALOGUE.NAME.eq(share.name()))
-                .fetchOne(FOLDER.SUM_ALLOCATED);
-        Long said = db.select(VOLUME_USAGE.LIVE_BYTES)
-                .from(VOLUME_USAGE)
-                .where(VOLUME_USAGE.VOLUME.eq(share.volume()))
-                .fetchOne(VOLUME_USAGE.LIVE_BYTES);
-        if (counted == null || counted.equals(said)) {
-            return Optional.empty();
-        }
-        db.insertInto(VOLUME_USAGE)
-                .set(VOLUME_USAGE.VOLUME, share.volume())
-                .set(VOLUME_USAGE.LIVE_BYTES, counted)
-                .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
-                .onDuplicateKeyUpdate()
-                .set(VOLUME_USAGE.LIVE_BYTES, counted)
-                .execute();
-        return Optional.of(new Drift("volume " + share.volume(), said == null ? 0 : said, counted));
     }
 }

@@ -37,10 +37,10 @@ class LimitController {
     private static final int MOST_CHOICES = 100;
 
     private final EstateStore estates;
-    private final AccountPages accounts;
+    private final AccountPageStore accounts;
     private final OrderService orders;
 
-    LimitController(EstateStore estates, AccountPages accounts, OrderService orders) {
+    LimitController(EstateStore estates, AccountPageStore accounts, OrderService orders) {
         this.estates = estates;
         this.accounts = accounts;
         this.orders = orders;
@@ -76,8 +76,8 @@ class LimitController {
                         .filter(s -> scope.covers(estate, estate.volumes().get(s.volume())))
                         .isPresent())
                 .toList();
-        AccountPages.Page page =
-                accounts.page(estate, rules, new AccountPages.Wanted(asked.search, asked.rule), asked.from, PAGE);
+        AccountPageStore.Page page =
+                accounts.page(estate, rules, new AccountPageStore.Wanted(asked.search, asked.rule), asked.from, PAGE);
         model.addAttribute(
                 "rules",
                 Listing.of(

@@ -20,7 +20,7 @@ import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
-import org.vastshelf.app.limit.AccountPages;
+import org.vastshelf.app.limit.AccountPageStore;
 import org.vastshelf.app.orders.Order;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
@@ -50,7 +50,7 @@ class LookController {
 
     private final EstateStore estates;
     private final UsageStore usage;
-    private final AccountPages accounts;
+    private final AccountPageStore accounts;
     private final Forecasts forecasts;
     private final ShelfClock clock;
     private final OrderService orders;
@@ -59,7 +59,7 @@ class LookController {
     LookController(
             EstateStore estates,
             UsageStore usage,
-            AccountPages accounts,
+            AccountPageStore accounts,
             Forecasts forecasts,
             ShelfClock clock,
             OrderService orders,

@@ -12,15 +12,15 @@ class NoticesController {
 
     private static final int PAGE = 100;
 
-    private final Notices notices;
+    private final NoticeStore notices;
 
-    NoticesController(Notices notices) {
+    NoticesController(NoticeStore notices) {
         this.notices = notices;
     }
 
     @GetMapping("/look/notices")
     String list(@RequestParam(defaultValue = "9223372036854775807") long before, Model model) {
-        List<Notices.Notice> found = notices.page(before, PAGE + 1);
+        List<NoticeStore.Notice> found = notices.page(before, PAGE + 1);
         model.addAttribute("notices", found.stream().limit(PAGE).toList());
         model.addAttribute("older", found.size() > PAGE ? found.get(PAGE - 1).id() : 0);
         return "notices";

@@ -23,7 +23,7 @@ class Postman {
     private static final Logger LOG = LoggerFactory.getLogger(Postman.class);
     private static final int AT_ONCE = 50;
 
-    private final Notices notices;
+    private final NoticeStore notices;
     private final JavaMailSender mail;
     private final Directory directory;
     private final Settings settings;
@@ -31,7 +31,7 @@ class Postman {
     private final Transactions transactions;
 
     Postman(
-            Notices notices,
+            NoticeStore notices,
             JavaMailSender mail,
             Directory directory,
             Settings settings,
@@ -55,7 +55,7 @@ class Postman {
 
     /** On one node only; false when there is none left. */
     private boolean deliverOne(Instant now) {
-        Optional<Notices.Notice> claimed = notices.claim(now);
+        Optional<NoticeStore.Notice> claimed = notices.claim(now);
         claimed.ifPresent(notice -> {
             String address =
                     directory.person(notice.recipient()).map(Person::mail).orElse("");
@@ -69,7 +69,7 @@ class Postman {
     }
 
     /** One that the server does not take waits by itself; the others are tried all the same. */
-    private void send(Notices.Notice notice, String address) {
+    private void send(NoticeStore.Notice notice, String address) {
         try {
             mail.send(message(notice, address));
             notices.sent(notice.id(), clock.instant());
@@ -79,7 +79,7 @@ class Postman {
         }
     }
 
-    private SimpleMailMessage message(Notices.Notice notice, String address) {
+    private SimpleMailMessage message(NoticeStore.Notice notice, String address) {
         SimpleMailMessage message = new SimpleMailMessage();
         message.setFrom(settings.mail().from());
         message.setTo(address);

@@ -3,7 +3,7 @@ package org.vastshelf.app.road;
 import java.time.Instant;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.limit.AccountStore;
-import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.limit.Account;
@@ -15,9 +15,9 @@ import org.vastshelf.core.unit.UnitSystem;
 class Crossings {
 
     private final AccountStore accounts;
-    private final Notices notices;
+    private final NoticeStore notices;
 
-    Crossings(AccountStore accounts, Notices notices) {
+    Crossings(AccountStore accounts, NoticeStore notices) {
         this.accounts = accounts;
         this.notices = notices;
     }

@@ -44,7 +44,7 @@ public class FileRoad {
     private final RoadStore files;
     private final ContentStore contents;
     private final AccountStore accounts;
-    private final VolumeRoom rooms;
+    private final VolumeRoomStore rooms;
     private final AuditStore audit;
     private final Crossings crossings;
     private final Directory directory;
@@ -58,7 +58,7 @@ public class FileRoad {
             RoadStore files,
             ContentStore contents,
             AccountStore accounts,
-            VolumeRoom rooms,
+            VolumeRoomStore rooms,
             AuditStore audit,
             Crossings crossings,
             Directory directory,

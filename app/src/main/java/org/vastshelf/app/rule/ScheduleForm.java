@@ -15,7 +15,7 @@ import org.vastshelf.core.unit.ShortText;
  *
  * @param often name of one of {@link Often}
  * @param first its first moment, as date inputs give it
- * @param recurrence the rule itself, where none of the usual ones is meant
+ * @param recurrence the rule itself; what is typed here counts instead of the choice
  */
 public record ScheduleForm(String often, String first, String recurrence) {
 
@@ -85,6 +85,9 @@ public record ScheduleForm(String often, String first, String recurrence) {
      * @throws IllegalArgumentException naming what can't be read
      */
     public Optional<Schedule> schedule() {
+        if (!recurrence.isEmpty()) {
+            return Optional.of(new Schedule(beginning(), recurrence));
+        }
         Often chosen = Arrays.stream(Often.values())
                 .filter(o -> o.name().equals(often))
                 .findFirst()
@@ -92,7 +95,8 @@ public record ScheduleForm(String often, String first, String recurrence) {
                         "how often is '" + ShortText.of(often, LONGEST_SHOWN) + "', must be one of the choices"));
         return switch (chosen) {
             case NEVER -> Optional.empty();
-            case OTHER -> Optional.of(new Schedule(beginning(), recurrence));
+            case OTHER ->
+                throw new IllegalArgumentException("recurrence rule is missing, must be such as FREQ=WEEKLY;BYDAY=SA");
             default -> Optional.of(new Schedule(beginning(), chosen.rule));
         };
     }

@@ -25,11 +25,11 @@ class SignIn implements AuthenticationProvider {
     private static final int LONGEST_NAME = 64;
 
     private final Directory directory;
-    private final Throttle throttle;
+    private final ThrottleStore throttle;
     private final Deeds deeds;
     private final ShelfClock clock;
 
-    SignIn(Directory directory, Throttle throttle, Deeds deeds, ShelfClock clock) {
+    SignIn(Directory directory, ThrottleStore throttle, Deeds deeds, ShelfClock clock) {
         this.directory = directory;
         this.throttle = throttle;
         this.deeds = deeds;

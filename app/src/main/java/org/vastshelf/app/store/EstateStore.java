@@ -29,8 +29,8 @@ public class EstateStore {
     private static final long VERSION_STEP = 1L << 30;
 
     private final DSLContext db;
-    private final DocumentRows documents;
-    private final List<EstateRows> rows;
+    private final DocumentStore documents;
+    private final List<EstatePart> rows;
     private final UsageStore usage;
     private final Transactions transactions;
     private final List<EstateFollower> followers;
@@ -40,8 +40,8 @@ public class EstateStore {
 
     EstateStore(
             DSLContext db,
-            DocumentRows documents,
-            List<EstateRows> rows,
+            DocumentStore documents,
+            List<EstatePart> rows,
             UsageStore usage,
             Transactions transactions,
             List<EstateFollower> followers) {
@@ -110,7 +110,7 @@ public class EstateStore {
         // Versions only grow; a smaller one is that of another database in its place.
         Snapshot base = known.version < version ? known : NOTHING;
         Estate next = base.estate;
-        for (EstateRows some : rows) {
+        for (EstatePart some : rows) {
             next = some.read(next, base.version);
         }
         Snapshot read = new Snapshot(version, next);

@@ -3,17 +3,21 @@ package org.vastshelf.app.store;
 import static org.vastshelf.app.store.generated.Tables.LEASE;
 
 import java.time.Duration;
-import java.time.Instant;
+import java.time.LocalDateTime;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 
 /**
  * Work that one node at a time is at, and that another takes over when the first one is gone. A lease runs out by the
- * host's clock; whoever works longer takes it again in between.
+ * database's clock; whoever works longer takes it again in between.
  */
 @Component
 public class LeaseStore {
+
+    private static final Field<LocalDateTime> NOW = DSL.field("UTC_TIMESTAMP(6)", LocalDateTime.class);
 
     private final DSLContext db;
     private final String node = UUID.randomUUID().toString();
@@ -29,28 +33,31 @@ public class LeaseStore {
      * @return false while another node has it
      */
     public boolean take(String work, Duration length) {
-        Instant now = Instant.now();
         db.insertInto(LEASE)
                 .set(LEASE.WORK, work)
                 .set(LEASE.NODE, node)
-                .set(LEASE.UNTIL, Times.stored(Instant.EPOCH))
+                .set(LEASE.UNTIL, NOW)
                 .onDuplicateKeyIgnore()
                 .execute();
         return db.update(LEASE)
                         .set(LEASE.NODE, node)
-                        .set(LEASE.UNTIL, Times.stored(now.plus(length)))
+                        .set(
+                                LEASE.UNTIL,
+                                DSL.field(
+                                        "{0} + INTERVAL {1} SECOND",
+                                        LocalDateTime.class, NOW, DSL.val(length.toSeconds())))
                         .where(LEASE.WORK.eq(work))
-                        .and(LEASE.NODE.eq(node).or(LEASE.UNTIL.lt(Times.stored(now))))
+                        .and(LEASE.NODE.eq(node).or(LEASE.UNTIL.lt(NOW)))
                         .execute()
                 > 0;
     }
 
-    /** Whether a node that lives has it. */
-    public boolean isTaken(String work) {
-        return db.fetchExists(LEASE, LEASE.WORK.eq(work), LEASE.UNTIL.ge(Times.stored(Instant.now())));
-    }
-
     public void giveBack(String work) {
         db.deleteFrom(LEASE).where(LEASE.WORK.eq(work), LEASE.NODE.eq(node)).execute();
+    }
+
+    /** This node, as leases name it. */
+    public String node() {
+        return node;
     }
 }

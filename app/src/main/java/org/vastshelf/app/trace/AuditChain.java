@@ -1,21 +1,8 @@
 package org.vastshelf.app.trace;
 
-import static org.vastshelf.app.store.generated.Tables.AUDIT_HEAD;
-import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
-import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
-
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.List;
-import org.jooq.DSLContext;
-import org.jooq.Query;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.Transactions;
-import org.vastshelf.app.store.generated.tables.records.AuditHeadRecord;
-import org.vastshelf.app.store.generated.tables.records.AuditPendingRecord;
-import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.audit.ChainCheck;
 
 /**
@@ -25,13 +12,11 @@ import org.vastshelf.core.audit.ChainCheck;
 @Component
 public class AuditChain {
 
-    private static final int AT_ONCE = 2_000;
-
-    private final DSLContext db;
+    private final AuditChainStore store;
     private final Transactions transactions;
 
-    AuditChain(DSLContext db, Transactions transactions) {
-        this.db = db;
+    AuditChain(AuditChainStore store, Transactions transactions) {
+        this.store = store;
         this.transactions = transactions;
     }
 
@@ -42,84 +27,13 @@ public class AuditChain {
 
     /** Chains all lines whose transactions have ended. */
     public void extend() {
-        while (db.fetchExists(AUDIT_PENDING) && transactions.run(this::batch) == AT_ONCE) {
+        while (store.hasPending() && transactions.run(store::batch) == AuditChainStore.AT_ONCE) {
             Thread.onSpinWait();
         }
     }
 
-    private int batch() {
-        AuditHeadRecord head =
-                db.selectFrom(AUDIT_HEAD).forUpdate().fetchOptional().orElseGet(this::firstHead);
-        List<AuditPendingRecord> pending = db.selectFrom(AUDIT_PENDING)
-                .orderBy(AUDIT_PENDING.RECEIPT)
-                .limit(AT_ONCE)
-                .fetch();
-        if (pending.isEmpty()) {
-            return 0;
-        }
-        long number = head.getNumber();
-        byte[] hash = head.getHash();
-        List<Query> inserts = new ArrayList<>();
-        for (AuditPendingRecord row : pending) {
-            AuditLine line = line(row, ++number);
-            hash = line.hashAfter(hash);
-            inserts.add(insert(line, hash, row.getReceipt()));
-        }
-        db.batch(inserts).execute();
-        db.deleteFrom(AUDIT_PENDING)
-                .where(AUDIT_PENDING.RECEIPT.in(
-                        pending.stream().map(AuditPendingRecord::getReceipt).toList()))
-                .execute();
-        db.update(AUDIT_HEAD)
-                .set(AUDIT_HEAD.NUMBER, number)
-                .set(AUDIT_HEAD.HASH, hash)
-                .execute();
-        return pending.size();
-    }
-
-    private AuditHeadRecord firstHead() {
-        db.insertInto(AUDIT_HEAD)
-                .values(1, 0L, AuditLine.GENESIS)
-                .onDuplicateKeyIgnore()
-                .execute();
-        return db.selectFrom(AUDIT_HEAD).forUpdate().fetchSingle();
-    }
-
-    private static AuditLine line(AuditPendingRecord row, long number) {
-        return new AuditLine(
-                number,
-                Times.instant(row.getAt()),
-                row.getPerson(),
-                row.getClient(),
-                row.getShare(),
-                row.getOperation(),
-                new String(row.getPath(), StandardCharsets.UTF_8),
-                row.getBytes(),
-                row.getVerdict(),
-                row.getReason());
-    }
-
-    private Query insert(AuditLine line, byte[] hash, long receipt) {
-        return db.insertInto(AUDIT_LINE)
-                .values(
-                        line.number(),
-                        Times.stored(line.at()),
-                        line.person(),
-                        line.client(),
-                        line.share(),
-                        line.operation(),
-                        line.path().getBytes(StandardCharsets.UTF_8),
-                        line.bytes(),
-                        line.verdict(),
-                        line.reason(),
-                        hash,
-                        receipt);
-    }
-
     /** The end of the chain as it is stored. */
     public ChainCheck.Head head() {
-        return db.selectFrom(AUDIT_HEAD)
-                .fetchOptional(row -> new ChainCheck.Head(row.getNumber(), row.getHash()))
-                .orElse(new ChainCheck.Head(0, AuditLine.GENESIS));
+        return store.head();
     }
 }

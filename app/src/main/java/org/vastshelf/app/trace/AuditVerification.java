@@ -40,14 +40,14 @@ public class AuditVerification {
         chain.extend();
         Head head = chain.head();
         try (Connection connection = source.getConnection()) {
-            return Report.of(check(new AuditReader(connection), head, noted), head);
+            return Report.of(check(new AuditLineStore(connection), head, noted), head);
         } catch (SQLException e) {
             throw new IllegalStateException("the database does not answer", e);
         }
     }
 
     /** The head is read anew where lines were chained behind it while the check read, until it comes to rest. */
-    static ChainCheck.Finding check(AuditReader reader, Head head, Optional<Head> noted) {
+    static ChainCheck.Finding check(AuditLineStore reader, Head head, Optional<Head> noted) {
         ChainCheck.Finding finding = ChainCheck.of(reader::from, head, noted);
         Head now = reader.head();
         boolean grown = finding instanceof ChainCheck.Inserted inserted

@@ -20,7 +20,7 @@ public final class VerifyAudit {
                 System.getenv("VASTSHELF_DB_URL"),
                 System.getenv("VASTSHELF_DB_USER"),
                 System.getenv("VASTSHELF_DB_PASSWORD"))) {
-            AuditReader reader = new AuditReader(connection);
+            AuditLineStore reader = new AuditLineStore(connection);
             Head head = reader.head();
             var report = AuditVerification.Report.of(AuditVerification.check(reader, head, noted), head);
             System.out.println(report.text());

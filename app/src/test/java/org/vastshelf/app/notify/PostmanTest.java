@@ -30,13 +30,13 @@ class PostmanTest {
 
     private static final Instant NOW = Instant.parse("2026-03-02T08:00:00Z");
 
-    private final Notices notices = mock(Notices.class);
+    private final NoticeStore notices = mock(NoticeStore.class);
     private final JavaMailSender mail = mock(JavaMailSender.class);
     private final Directory directory = mock(Directory.class);
     private Postman postman;
 
-    private static Notices.Notice notice(long id, String to) {
-        return new Notices.Notice(id, NOW.minusSeconds(60), to, "Volume film grows", "By its rule.", null, "");
+    private static NoticeStore.Notice notice(long id, String to) {
+        return new NoticeStore.Notice(id, NOW.minusSeconds(60), to, "Volume film grows", "By its rule.", null, "");
     }
 
     @BeforeEach

@@ -45,6 +45,23 @@ class PlankTest {
     }
 
     @Test
+    void what_is_too_narrow_among_many_is_drawn_as_one() {
+        Estate many = estate(1);
+        for (int i = 0; i < 150; i++) {
+            many = many.withVolume(Volume.plain("small-" + i, "pool-0", Bytes.gib(10), true, 65_536, 85));
+        }
+        Usage usage = new Usage(Map.of("small-3", new Usage.Held(Bytes.gib(5), Bytes.ZERO)));
+        Plank.PoolPicture pool = Plank.draw(many, usage, Map.of(), Map.of(), LocalDate.of(2026, 3, 2), p -> true)
+                .pools()
+                .getFirst();
+        assertThat(pool.blocks()).hasSize(2);
+        Plank.Block rest = pool.blocks().getLast();
+        assertThat(rest.title()).isEqualTo("150 volumes of pool pool-0");
+        assertThat(rest.size()).isEqualTo(Bytes.gib(1_500));
+        assertThat(rest.used()).isEqualTo(Bytes.gib(5));
+    }
+
+    @Test
     void few_pools_fit_the_screen() {
         assertThat(draw(7).pools().stream().mapToInt(p -> p.slot() + 18).sum()).isLessThanOrEqualTo(1_300);
     }

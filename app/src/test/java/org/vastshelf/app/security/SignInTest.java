@@ -31,7 +31,7 @@ import org.vastshelf.core.estate.Share;
 class SignInTest {
 
     private final Directory directory = mock(Directory.class);
-    private final Throttle throttle = mock(Throttle.class);
+    private final ThrottleStore throttle = mock(ThrottleStore.class);
     private final Deeds deeds = mock(Deeds.class);
     private final SignIn signIn = new SignIn(directory, throttle, deeds, mock(ShelfClock.class));
 
@@ -90,7 +90,7 @@ class SignInTest {
 
     @Test
     void pauses_double_and_end_at_four_seconds() {
-        assertThat(IntStream.rangeClosed(-3, 7).mapToObj(Throttle::pause).map(Duration::toMillis))
+        assertThat(IntStream.rangeClosed(-3, 7).mapToObj(ThrottleStore::pause).map(Duration::toMillis))
                 .containsExactly(0L, 0L, 0L, 0L, 250L, 500L, 1_000L, 2_000L, 4_000L, 4_000L, 4_000L);
     }
 

@@ -2,6 +2,7 @@ package org.vastshelf.core.estate;
 
 import java.util.Collection;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +18,11 @@ import org.vastshelf.core.unit.Bytes;
  */
 public final class Estate {
 
+    /** Nothing is kept under no key, and nothing is found there. */
+    private static final Comparator<String> BY_KEY = Comparator.nullsFirst(Comparator.naturalOrder());
+
+    private static final SortedMap<String, ?> NONE = Collections.unmodifiableSortedMap(new TreeMap<>(BY_KEY));
+
     public static final Estate EMPTY = new Estate(Map.of());
 
     private final Map<Kind<?>, SortedMap<String, ?>> things;
@@ -30,7 +36,7 @@ public final class Estate {
     /** All things of a kind by their keys. */
     @SuppressWarnings("unchecked")
     public <T> Map<String, T> all(Kind<T> kind) {
-        return (Map<String, T>) things.getOrDefault(kind, Collections.emptySortedMap());
+        return (Map<String, T>) things.getOrDefault(kind, NONE);
     }
 
     public <T> Optional<T> find(Kind<T> kind, String key) {
@@ -54,7 +60,9 @@ public final class Estate {
 
     /** With exactly these things of a kind. */
     public <T> Estate withOnly(Kind<T> kind, Map<String, T> all) {
-        return replaced(kind, new TreeMap<>(all));
+        TreeMap<String, T> next = new TreeMap<>(BY_KEY);
+        next.putAll(all);
+        return replaced(kind, next);
     }
 
     public <T> Estate without(Kind<T> kind, String key) {
@@ -71,7 +79,7 @@ public final class Estate {
     }
 
     private <T> TreeMap<String, T> copy(Kind<T> kind) {
-        TreeMap<String, T> copy = new TreeMap<>();
+        TreeMap<String, T> copy = new TreeMap<>(BY_KEY);
         copy.putAll(all(kind));
         return copy;
     }
@@ -236,7 +244,7 @@ public final class Estate {
     /** Rebuilds of a pool in the order of their turn. */
     public List<Rebuild> rebuildsOf(String pool) {
         return index.rebuildsOf(pool).stream()
-                .sorted(java.util.Comparator.comparingLong(Rebuild::number))
+                .sorted(Comparator.comparingLong(Rebuild::number))
                 .toList();
     }
 

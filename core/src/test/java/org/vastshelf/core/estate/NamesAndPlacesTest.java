@@ -8,6 +8,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.vastshelf.core.Samples;
 
 class NamesAndPlacesTest {
 
@@ -83,5 +84,14 @@ class NamesAndPlacesTest {
                 .hasMessageEndingWith("of 256 bytes, must be at most 255");
         assertThatThrownBy(() -> new FilePath("/nnn".repeat(2_000)))
                 .hasMessage("path has 8000 bytes, must be at most 4096");
+    }
+
+    @Test
+    void nothing_is_found_under_no_name() {
+        Estate estate = Samples.racked(List.of(1_000_000_000_000L));
+        assertThat(estate.pools().get(null)).isNull();
+        assertThat(estate.drives().get(null)).isNull();
+        assertThat(estate.without(Kinds.DRIVE, "hill/1/1").drives().containsKey(null))
+                .isFalse();
     }
 }

@@ -3,7 +3,7 @@ package org.vastshelf.app.store;
 import org.vastshelf.core.estate.Estate;
 
 /** Where things of some kinds are kept. */
-interface EstateRows {
+interface EstatePart {
 
     /** An estate that was read at a version, with what was written since; −1 for all. */
     Estate read(Estate known, long since);

@@ -17,11 +17,11 @@ import org.vastshelf.core.unit.Bytes;
 
 /** Rebuilds and scrubs: few at a time, written often, read whole. */
 @Component
-class ProgressRows implements EstateRows {
+class ProgressStore implements EstatePart {
 
     private final DSLContext db;
 
-    ProgressRows(DSLContext db) {
+    ProgressStore(DSLContext db) {
         this.db = db;
     }
 

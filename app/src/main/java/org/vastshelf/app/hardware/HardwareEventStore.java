@@ -6,20 +6,20 @@ import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.notify.Notices;
+import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.core.unit.ShortText;
 
 /** What happened to hardware, and what came of it; told to the administrators too. */
 @Component
-public class HardwareEvents {
+public class HardwareEventStore {
 
     private static final int LONGEST = 1_000;
 
     private final DSLContext db;
-    private final Notices notices;
+    private final NoticeStore notices;
 
-    HardwareEvents(DSLContext db, Notices notices) {
+    HardwareEventStore(DSLContext db, NoticeStore notices) {
         this.db = db;
         this.notices = notices;
     }

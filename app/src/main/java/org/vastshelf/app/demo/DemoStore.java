@@ -12,26 +12,49 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.LocalDate;
 import java.util.List;
+import javax.sql.DataSource;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.catalogue.BulkWriter;
-import org.vastshelf.app.catalogue.LoadBuffer;
+import org.vastshelf.app.catalogue.BulkStore;
+import org.vastshelf.app.catalogue.LoadStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.standins.scenario.DemoAudit;
 
 /** The demo's rows in tables that are too large for the ordinary road. */
 @Component
-class DemoRows {
+class DemoStore {
 
     private static final int LOAD_BYTES = 4 << 20;
 
     private final DSLContext db;
+    private final DataSource source;
 
-    DemoRows(DSLContext db) {
+    DemoStore(DSLContext db, DataSource source) {
         this.db = db;
+        this.source = source;
+    }
+
+    /** Something that fails as databases do. */
+    @FunctionalInterface
+    interface Load {
+        void run() throws SQLException;
+    }
+
+    /** Lets one node at a time load. */
+    void alone(Load load) throws SQLException {
+        try (Connection connection = source.getConnection();
+                Statement lock = connection.createStatement()) {
+            lock.execute("SELECT GET_LOCK('vastshelf demo', 600)");
+            try {
+                load.run();
+            } finally {
+                lock.execute("SELECT RELEASE_LOCK('vastshelf demo')");
+            }
+        }
     }
 
     record Day(String kind, String space, LocalDate day, long used) {}
@@ -42,7 +65,7 @@ class DemoRows {
                 .forEach(table -> db.truncate(table).execute());
     }
 
-    void totals(int catalogue, BulkWriter writer) {
+    void totals(int catalogue, BulkStore writer) {
         db.update(CATALOGUE)
                 .set(CATALOGUE.NEXT_FOLDER, writer.nextFolder())
                 .set(CATALOGUE.SCANNED_UPTO, writer.nextFolder() - 1)
@@ -54,7 +77,7 @@ class DemoRows {
 
     void history(List<Day> days) {
         db.transaction(t -> t.dsl().connection(connection -> {
-            LoadBuffer buffer = new LoadBuffer("space_history", "kind,space,day,used_bytes");
+            LoadStore buffer = new LoadStore("space_history", "kind,space,day,used_bytes");
             for (Day day : days) {
                 buffer.text(day.kind)
                         .text(day.space)
@@ -67,7 +90,7 @@ class DemoRows {
     }
 
     void audit(Connection connection, List<String> people) throws SQLException {
-        LoadBuffer buffer = new LoadBuffer(
+        LoadStore buffer = new LoadStore(
                 "audit_line", "number,at,person,client,share,operation,path,bytes,verdict,reason,hash,receipt");
         byte[][] head = {AuditLine.GENESIS};
         DemoAudit.lines(people, DemoAudit.LINES, line -> {
@@ -102,7 +125,7 @@ class DemoRows {
         db.execute("ALTER TABLE audit_pending AUTO_INCREMENT = " + (last + 1));
     }
 
-    private static void flush(LoadBuffer buffer, Connection connection) {
+    private static void flush(LoadStore buffer, Connection connection) {
         try {
             buffer.flush(connection);
         } catch (SQLException e) {

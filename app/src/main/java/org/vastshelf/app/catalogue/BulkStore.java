@@ -3,6 +3,7 @@ package org.vastshelf.app.catalogue;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
 import org.vastshelf.core.catalogue.FileKind;
@@ -13,20 +14,22 @@ import org.vastshelf.core.catalogue.SizeClass;
  * together. Memory is that of one load and of one folder's roll-up, however many files there are. Nothing is kept
  * before the connection is committed.
  */
-public final class BulkWriter {
+public final class BulkStore {
 
     private static final int LOAD_BYTES = 4 << 20;
 
     private final Connection connection;
     private final int catalogue;
-    private final LoadBuffer folders = new LoadBuffer(
-            "folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
-    private final LoadBuffer files = new LoadBuffer(
+    private final LoadStore folders =
+            new LoadStore("folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
+    private final LoadStore files = new LoadStore(
             "file",
             "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,counted");
-    private final LoadBuffer tallies =
-            new LoadBuffer("tally", "catalogue_no,folder_no,month,size_class,kind,owner,files,bytes,allocated");
+    private final LoadStore tallies =
+            new LoadStore("tally", "catalogue_no,folder_no,month,size_class,kind,owner,files,bytes,allocated");
     private final Map<Cell, long[]> cells = new HashMap<>();
+    private final BitSet ended = new BitSet();
+    private boolean scattered;
     private int nextFolder;
     private int folder;
     private long fileCount;
@@ -34,7 +37,7 @@ public final class BulkWriter {
 
     private record Cell(int month, SizeClass size, FileKind kind, String owner) {}
 
-    public BulkWriter(Connection connection, int catalogue, int nextFolder) {
+    public BulkStore(Connection connection, int catalogue, int nextFolder) {
         this.connection = connection;
         this.catalogue = catalogue;
         this.nextFolder = nextFolder;
@@ -69,6 +72,7 @@ public final class BulkWriter {
     public void inFolder(int no) throws SQLException {
         endFolder();
         folder = no;
+        scattered |= ended.get(no);
     }
 
     /**
@@ -90,18 +94,57 @@ public final class BulkWriter {
         fileCount++;
         if (counted) {
             byteCount += file.bytes();
-            Cell cell = new Cell(file.month(), SizeClass.of(file.bytes()), file.kind(), file.owner());
-            long[] sums = cells.computeIfAbsent(cell, c -> new long[3]);
-            sums[0]++;
-            sums[1] += file.bytes();
-            sums[2] += file.allocated();
+            count(file);
         }
         if (files.size() > LOAD_BYTES) {
             files.flush(connection);
         }
     }
 
+    private void count(FileRow file) {
+        Cell cell = new Cell(file.month(), SizeClass.of(file.bytes()), file.kind(), file.owner());
+        long[] sums = cells.computeIfAbsent(cell, c -> new long[3]);
+        sums[0]++;
+        sums[1] += file.bytes();
+        sums[2] += file.allocated();
+    }
+
+    /**
+     * Sums up what was written. Where the files of a folder did not come together, its figures are counted again.
+     *
+     * @throws SQLException when the database fails
+     */
+    public void complete() throws SQLException {
+        flush();
+        if (scattered) {
+            recount();
+        }
+        sumUp(connection, catalogue);
+    }
+
+    private void recount() throws SQLException {
+        execute(connection, "DELETE FROM tally WHERE catalogue_no = ?", catalogue);
+        try {
+            new CatalogueRowStore(connection, catalogue).eachFile((no, path, file, counted) -> {
+                if (no != folder) {
+                    endFolder();
+                    folder = no;
+                }
+                if (counted) {
+                    count(file);
+                }
+            });
+        } catch (java.io.IOException never) {
+            throw new java.io.UncheckedIOException(never);
+        }
+        endFolder();
+        tallies.flush(connection);
+    }
+
     private void endFolder() {
+        if (!cells.isEmpty()) {
+            ended.set(folder);
+        }
         cells.forEach((cell, sums) -> {
             tallies.number(catalogue).number(folder).number(cell.month).number(cell.size.ordinal());
             tallies.number(cell.kind.ordinal()).text(cell.owner);

@@ -28,7 +28,7 @@ import org.vastshelf.core.unit.Bytes;
  * version of the estate; with the next one all of them have ended.
  */
 @Component
-class VolumeRoom {
+class VolumeRoomStore {
 
     /** Of what is not given yet, this share goes to a volume that asks, divided by the number of thin volumes. */
     private static final int SHARE = 2;
@@ -36,7 +36,7 @@ class VolumeRoom {
     private final DSLContext db;
     private final EstateStore estates;
 
-    VolumeRoom(DSLContext db, EstateStore estates) {
+    VolumeRoomStore(DSLContext db, EstateStore estates) {
         this.db = db;
         this.estates = estates;
     }

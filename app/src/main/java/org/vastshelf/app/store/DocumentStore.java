@@ -16,7 +16,7 @@ import org.vastshelf.core.estate.Kinds;
 
 /** Things as documents, one row for each, with the version in which it was last written. */
 @Component
-class DocumentRows implements EstateRows {
+class DocumentStore implements EstatePart {
 
     /** Kinds that are progress and have tables of their own. */
     private static final List<Kind<?>> ELSEWHERE = List.of(Kinds.REBUILD, Kinds.SCRUB);
@@ -24,7 +24,7 @@ class DocumentRows implements EstateRows {
     private final DSLContext db;
     private final StoredJson json;
 
-    DocumentRows(DSLContext db, StoredJson json) {
+    DocumentStore(DSLContext db, StoredJson json) {
         this.db = db;
         this.json = json;
     }

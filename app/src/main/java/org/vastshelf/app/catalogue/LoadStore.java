@@ -10,13 +10,13 @@ import java.util.Arrays;
  * Rows on their way into one table through {@code LOAD DATA LOCAL INFILE}, in its default format: fields ended by
  * tabs, rows by newlines, both escaped by a backslash. Bytes go in as they are, whatever their encoding.
  */
-public final class LoadBuffer {
+public final class LoadStore {
 
     private final String statement;
     private byte[] bytes = new byte[1 << 20];
     private int length;
 
-    public LoadBuffer(String table, String columns) {
+    public LoadStore(String table, String columns) {
         this.statement =
                 "LOAD DATA LOCAL INFILE 'rows' INTO TABLE " + table + " CHARACTER SET binary (" + columns + ")";
     }
@@ -25,15 +25,15 @@ public final class LoadBuffer {
         return length;
     }
 
-    public LoadBuffer number(long value) {
+    public LoadStore number(long value) {
         return raw(Long.toString(value).getBytes(StandardCharsets.US_ASCII)).tab();
     }
 
-    public LoadBuffer text(String value) {
+    public LoadStore text(String value) {
         return bytes(value.getBytes(StandardCharsets.UTF_8));
     }
 
-    public LoadBuffer bytes(byte[] value) {
+    public LoadStore bytes(byte[] value) {
         ensure(2 * value.length + 1);
         for (byte b : value) {
             switch (b) {
@@ -56,14 +56,14 @@ public final class LoadBuffer {
         bytes[length - 1] = '\n';
     }
 
-    private LoadBuffer raw(byte[] value) {
+    private LoadStore raw(byte[] value) {
         ensure(value.length + 1);
         System.arraycopy(value, 0, bytes, length, value.length);
         length += value.length;
         return this;
     }
 
-    private LoadBuffer tab() {
+    private LoadStore tab() {
         ensure(1);
         bytes[length++] = '\t';
         return this;

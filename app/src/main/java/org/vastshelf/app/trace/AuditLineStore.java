@@ -15,13 +15,13 @@ import org.vastshelf.core.audit.ChainCheck.Head;
 import org.vastshelf.core.audit.ChainCheck.Kept;
 
 /** Reads a stored chain over a bare connection, so that it can be checked without the application that wrote it. */
-final class AuditReader {
+final class AuditLineStore {
 
     private static final int AT_ONCE = 5_000;
 
     private final Connection connection;
 
-    AuditReader(Connection connection) {
+    AuditLineStore(Connection connection) {
         this.connection = connection;
     }
 

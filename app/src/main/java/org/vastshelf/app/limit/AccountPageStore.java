@@ -18,11 +18,11 @@ import org.vastshelf.core.limit.Account;
 
 /** Reads accounts for those who look at them: the fullest first, page by page, whatever their names. */
 @Component
-public class AccountPages {
+public class AccountPageStore {
 
     private final DSLContext db;
 
-    AccountPages(DSLContext db) {
+    AccountPageStore(DSLContext db) {
         this.db = db;
     }
 

@@ -18,7 +18,7 @@ import org.vastshelf.app.store.Transactions;
  * that invented names push nothing out that counts.
  */
 @Component
-class Throttle {
+class ThrottleStore {
 
     static final Duration LONGEST = Duration.ofSeconds(4);
     static final int FREE_BY_NAME = 4;
@@ -35,7 +35,7 @@ class Throttle {
     private final DSLContext db;
     private final Transactions transactions;
 
-    Throttle(DSLContext db, Transactions transactions) {
+    ThrottleStore(DSLContext db, Transactions transactions) {
         this.db = db;
         this.transactions = transactions;
     }

@@ -17,7 +17,7 @@ import org.vastshelf.core.unit.ShortText;
 
 /** What people are told: written down in the caller's transaction, mailed afterwards. */
 @Component
-public class Notices {
+public class NoticeStore {
 
     private static final int LONGEST_SUBJECT = 200;
     private static final int LONGEST_PROBLEM = 500;
@@ -28,7 +28,7 @@ public class Notices {
     private final DSLContext db;
     private final Directory directory;
 
-    Notices(DSLContext db, Directory directory) {
+    NoticeStore(DSLContext db, Directory directory) {
         this.db = db;
         this.directory = directory;
     }
@@ -82,7 +82,7 @@ public class Notices {
                 .where(NOTICE.ID.lt(before))
                 .orderBy(NOTICE.ID.desc())
                 .limit(limit)
-                .fetch(Notices::notice);
+                .fetch(NoticeStore::notice);
     }
 
     /**
@@ -99,7 +99,7 @@ public class Notices {
                 .limit(1)
                 .forUpdate()
                 .skipLocked()
-                .fetchOptional(Notices::notice);
+                .fetchOptional(NoticeStore::notice);
     }
 
     void sent(long id, Instant at) {
