@@ -1,5 +1,6 @@
 package org.vastshelf.app.api;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -113,9 +114,17 @@ class QuestionsApi {
                         pool(estate, name).name(), asked.swaps == null ? List.of() : asked.swaps, true));
     }
 
+    /** A rule of growth that is only tried: when it looks does not matter by the day. */
+    record TriedRule(int triggerPercent, Bytes triggerBytes, int stepPercent, Bytes ceiling, Duration pause) {
+        GrowthRule rule(String volume) {
+            return new GrowthRule(volume, GrowthRule.OFTEN, triggerPercent, triggerBytes, stepPercent, ceiling, pause);
+        }
+    }
+
     /** What a rule of automatic growth would have done over the last year. */
     @PostMapping("/api/v1/volumes/{name}/growth-simulation")
-    List<GrowthSimulation.Day> growth(@PathVariable String name, @RequestBody GrowthRule rule) {
+    List<GrowthSimulation.Day> growth(@PathVariable String name, @RequestBody TriedRule tried) {
+        GrowthRule rule = tried.rule(name);
         Volume volume = volume(estates.load(), name);
         List<History.DayUse> year = history.of(HistoryStore.VOLUME, volume.name())
                 .map(found -> found.lastDays(GrowthSimulation.YEAR))

@@ -51,7 +51,7 @@ public class Json {
                         DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES,
                         DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
                 .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
-                .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS);
+                .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS, MapperFeature.REQUIRE_TYPE_ID_FOR_SUBTYPES);
     }
 
     abstract static class BytesMixIn {

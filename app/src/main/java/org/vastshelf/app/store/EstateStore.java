@@ -70,10 +70,12 @@ public class EstateStore {
 
     public Snapshot snapshot() {
         return mine().orElseGet(() -> {
-            Snapshot read = read(version());
-            // Somebody may have stored another version between two of the reads.
-            for (long now = version(); now != read.version; now = version()) {
-                read = read(now);
+            long version = version();
+            Snapshot read = cached;
+            // Somebody may store another version between two of the reads.
+            while (read.version != version) {
+                read = read(version);
+                version = version();
             }
             return read;
         });
