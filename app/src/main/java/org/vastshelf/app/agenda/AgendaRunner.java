@@ -1,5 +1,7 @@
 package org.vastshelf.app.agenda;
 
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.Timer;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -45,6 +47,7 @@ public class AgendaRunner {
     private final ShelfClock clock;
     private final Transactions transactions;
     private final Map<DueKind, DueWork> works;
+    private final MeterRegistry meters;
     private volatile boolean begun;
 
     AgendaRunner(
@@ -54,7 +57,9 @@ public class AgendaRunner {
             UsageStore usage,
             ShelfClock clock,
             Transactions transactions,
-            List<DueWork> works) {
+            List<DueWork> works,
+            MeterRegistry meters) {
+        this.meters = meters;
         this.agenda = agenda;
         this.keeping = keeping;
         this.estates = estates;
@@ -129,11 +134,13 @@ public class AgendaRunner {
 
     private void done(Row row) {
         String key = row.entry().key();
+        Timer.Sample begun = Timer.start(meters);
         clock.during(row.at(), () -> {
             DueWork work = works.get(row.entry().kind());
             work.act(key, row.at());
             agenda.done(row, work.again(key, row.at(), () -> byAgenda(row)));
         });
+        begun.stop(meters.timer("vastshelf.agenda", "kind", row.entry().kind().name()));
     }
 
     private Optional<Instant> byAgenda(Row row) {

@@ -70,12 +70,9 @@ public class ForecastKeeping {
             if (!leases.take(WORK, TURN.plus(TURN))) {
                 return;
             }
-            for (Map.Entry<Key, Basis> due : stale().entrySet()) {
-                compute(due.getKey(), due.getValue());
-                if (clock.real().isAfter(end)) {
-                    return;
-                }
-            }
+            stale().entrySet().parallelStream()
+                    .takeWhile(due -> clock.real().isBefore(end))
+                    .forEach(due -> compute(due.getKey(), due.getValue()));
         } finally {
             leases.giveBack(WORK);
             atIt.unlock();

@@ -5,8 +5,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
@@ -22,8 +25,15 @@ public class AccountCheck implements DueWork {
     private final AccountStore accounts;
     private final EstateStore estates;
     private final NoticeStore notices;
+    private final ShelfClock clock;
 
-    AccountCheck(AccountCheckStore figures, AccountStore accounts, EstateStore estates, NoticeStore notices) {
+    AccountCheck(
+            AccountCheckStore figures,
+            AccountStore accounts,
+            EstateStore estates,
+            NoticeStore notices,
+            ShelfClock clock) {
+        this.clock = clock;
         this.figures = figures;
         this.accounts = accounts;
         this.estates = estates;
@@ -45,6 +55,17 @@ public class AccountCheck implements DueWork {
     @Override
     public void act(String everything, Instant midnight) {
         mend(midnight);
+    }
+
+    /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
+    @Override
+    public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
+        Instant last = clock.now()
+                .atZone(ShelfClock.ZONE)
+                .toLocalDate()
+                .atStartOfDay(ShelfClock.ZONE)
+                .toInstant();
+        return last.isAfter(at) ? Optional.of(last) : byAgenda.get();
     }
 
     /** Mends what drifted, tells of it, and says what it was. Nobody saves meanwhile. */
