@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** An application in a process of its own, on a database of its own, that can be killed and started again. */
 final class CrashRig implements AutoCloseable {
@@ -25,7 +26,7 @@ final class CrashRig implements AutoCloseable {
     private final int port;
     private final HttpClient client = HttpClient.newHttpClient();
     private HttpClient browser = client;
-    private Process process;
+    private @Nullable Process process;
     private volatile boolean killed;
 
     CrashRig(Path data, String database, String... options) throws IOException {
@@ -79,7 +80,9 @@ final class CrashRig implements AutoCloseable {
     /** As by kill -9. */
     void kill() throws InterruptedException {
         killed = true;
-        process.destroyForcibly().waitFor();
+        if (process != null) {
+            process.destroyForcibly().waitFor();
+        }
     }
 
     boolean isKilled() {
@@ -95,13 +98,17 @@ final class CrashRig implements AutoCloseable {
         return client.send(request, HttpResponse.BodyHandlers.ofString());
     }
 
+    /** Asks as the person who signed in at another node. */
+    void withSessionOf(CrashRig other) {
+        browser = other.browser;
+    }
+
     /** The status of a page as a person who signed in at the door gets it. */
     int page(String path) throws IOException, InterruptedException {
         return browser.send(request(path).build(), HttpResponse.BodyHandlers.discarding())
                 .statusCode();
     }
 
-    /** Sessions do not outlive a kill. */
     void signIn() throws IOException, InterruptedException {
         browser = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
         String form = browser.send(request("/sign-in").build(), HttpResponse.BodyHandlers.ofString())

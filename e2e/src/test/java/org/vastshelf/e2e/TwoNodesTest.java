@@ -2,6 +2,8 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -146,6 +148,70 @@ class TwoNodesTest {
             allEnds(one);
             everythingAgrees(one);
         }
+    }
+
+    /** A tree that takes some seconds to read. */
+    private static long tree(Path root) throws IOException {
+        long files = 0;
+        for (int folder = 0; folder < 150; folder++) {
+            Path made = Files.createDirectories(root.resolve("f" + folder / 10).resolve("g" + folder));
+            for (int i = 0; i < 40; i++, files++) {
+                Files.writeString(made.resolve("file-" + i + ".txt"), "x".repeat(i));
+            }
+        }
+        return files;
+    }
+
+    @Test
+    void the_death_of_a_node_in_an_order_and_in_a_scan_ends_neither() throws Exception {
+        Path roots = Files.createDirectories(data.resolve("trees"));
+        long files = tree(roots);
+        try (CrashRig one = new CrashRig(data, "vastshelf_two_dying", "--vastshelf.scan-roots=" + roots);
+                CrashRig other = one.beside()) {
+            atOnce(List.of(start(one), start(other)));
+            one.signIn();
+            other.withSessionOf(one);
+            assertThat(other.page("/look"))
+                    .as("a session of one node is one of the other")
+                    .isEqualTo(200);
+
+            long order = draft(one, "{\"change\":\"RestartNode\",\"server\":\"fernhill\",\"node\":1}");
+            carriedOut(one, order).call();
+            assertThat(one.send("POST", "/api/v1/catalogues", "{\"name\":\"woods\",\"folder\":\"" + roots + "\"}")
+                            .statusCode())
+                    .isLessThan(300);
+            one.kill();
+            String woods = "SELECT COUNT(*) FROM vastshelf_two_dying.catalogue WHERE name = 'woods'"
+                    + " AND state = 'READY' AND files = " + files;
+            for (int i = 0; i < 600 && number(woods) == 0; i++) {
+                Thread.sleep(100);
+            }
+            assertThat(number(woods)).as("read to its end by the other node").isEqualTo(1);
+            jump(other, 1).call();
+            assertThat(other.order(order, "DONE")).contains("\"state\":\"DONE\"");
+            assertThat(other.page("/orders/" + order))
+                    .as("the session lives on")
+                    .isEqualTo(200);
+        }
+    }
+
+    @Test
+    void sixty_days_passed_by_two_nodes_at_once_are_the_days_that_one_passes() throws Exception {
+        Path apart = Files.createDirectories(data.resolve("apart"));
+        try (CrashRig one = new CrashRig(data, "vastshelf_two_jump");
+                CrashRig other = one.beside();
+                CrashRig alone = new CrashRig(apart, "vastshelf_one_jump")) {
+            atOnce(List.of(start(one), start(other), start(alone)));
+            atOnce(List.of(jump(one, 24 * 30), jump(other, 24 * 30), jump(alone, 24 * 60)));
+        }
+        assertThat(days("vastshelf_two_jump")).hasSizeGreaterThan(60 * 15).isEqualTo(days("vastshelf_one_jump"));
+    }
+
+    private static List<String> days(String database) {
+        return App.bean(DSLContext.class)
+                .fetch("SELECT kind, space, day, used_bytes FROM " + database
+                        + ".space_history WHERE day > '2026-03-01' ORDER BY 1, 2, 3")
+                .map(row -> row.get(0) + " " + row.get(1) + " " + row.get(2) + " " + row.get(3));
     }
 
     private void everythingAgrees(CrashRig node) throws Exception {

@@ -17,6 +17,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Heartbeat;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.agenda.Agenda;
 import org.vastshelf.core.agenda.DueKind;
@@ -46,6 +47,7 @@ class OrderRunner implements DueWork {
     private final OrderAudit audit;
     private final AgendaStore agenda;
     private final ShelfClock clock;
+    private final Heartbeat heartbeat;
     private final Transactions transactions;
 
     OrderRunner(
@@ -55,7 +57,9 @@ class OrderRunner implements DueWork {
             OrderAudit audit,
             AgendaStore agenda,
             ShelfClock clock,
-            Transactions transactions) {
+            Transactions transactions,
+            Heartbeat heartbeat) {
+        this.heartbeat = heartbeat;
         this.orders = orders;
         this.estates = estates;
         this.devices = devices;
@@ -65,11 +69,14 @@ class OrderRunner implements DueWork {
         this.transactions = transactions;
     }
 
-    /** Says of each order that a stop or a kill interrupted that it goes on. */
+    /** Says of each order that a stop or a kill interrupted that it goes on; where another node lives, none was. */
     @EventListener(ApplicationReadyEvent.class)
     void resume() {
         for (long id : orders.underWay()) {
             transactions.run(() -> agenda.ensure(entry(id), clock.instant()));
+            if (!heartbeat.isAlone()) {
+                continue;
+            }
             transactions.run(() -> orders.claim(id).ifPresent(order -> {
                 long done = order.steps().stream()
                         .filter(s -> s.state() == StepState.DONE)

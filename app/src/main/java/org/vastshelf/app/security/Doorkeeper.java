@@ -12,20 +12,20 @@ import java.io.IOException;
 import java.net.URI;
 import java.util.Optional;
 import java.util.Set;
-import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.session.web.http.SessionRepositoryFilter;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
- * Stands before everything that reads a request. A body beyond its bound, or a file from somebody who has not signed
+ * Stands before everything that reads a request, right behind what knows sessions. A body beyond its bound, or a file from somebody who has not signed
  * in, is refused before a byte of it is kept; so is a call of the API with which another site's page uses the
  * credentials that the browser has for this one.
  */
 @Component
-@Order(Ordered.HIGHEST_PRECEDENCE + 10)
+@Order(SessionRepositoryFilter.DEFAULT_ORDER + 1)
 class Doorkeeper extends OncePerRequestFilter {
 
     static final long MOST = 2L << 20;

@@ -56,6 +56,11 @@ public class LeaseStore {
         db.deleteFrom(LEASE).where(LEASE.WORK.eq(work), LEASE.NODE.eq(node)).execute();
     }
 
+    /** Whether another node has such a lease. */
+    public boolean othersHave(String prefix) {
+        return db.fetchExists(LEASE, LEASE.WORK.startsWith(prefix), LEASE.NODE.ne(node), LEASE.UNTIL.ge(NOW));
+    }
+
     /** This node, as leases name it. */
     public String node() {
         return node;

@@ -26,6 +26,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Heartbeat;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.change.LimitStep;
 import org.vastshelf.core.change.PoolStep;
@@ -99,7 +100,8 @@ class OrderRunnerTest {
                 audit,
                 mock(AgendaStore.class),
                 clock,
-                new Transactions(mock(PlatformTransactionManager.class)));
+                new Transactions(mock(PlatformTransactionManager.class)),
+                mock(Heartbeat.class));
     }
 
     private Order with(OrderState state, String outcome, List<Journalled> steps) {
