@@ -11,7 +11,7 @@
     u: () => press('.units [aria-pressed=false]'),
     '.': () => open('#time'),
     '?': () => open('#keys'),
-    c: () => press('[data-compose]'),
+    c: () => compose(),
     d: () => focusOn('#drawer'),
     e: () => explain(),
   };
@@ -19,6 +19,16 @@
   function press(selector) {
     const target = $(selector);
     if (target) target.click();
+  }
+
+  // Goes to what this page composes; where that is a form, to its first field and not past it.
+  function compose() {
+    const target = $('[data-compose]');
+    if (!target) return;
+    const form = target.closest('form');
+    const field = form && $('input:not([type=hidden]), select, textarea', form);
+    if (field) field.focus();
+    else target.click();
   }
 
   function open(selector) {
@@ -50,7 +60,7 @@
       press('.verbs [data-key="' + event.key + '"]');
       return;
     }
-    if (event.ctrlKey && event.key === 'Enter' && $('#carry-out')) {
+    if (event.ctrlKey && event.key === 'Enter' && $('#carry-out') && !$('dialog[open]')) {
       $('#carry-out').click();
       return;
     }
@@ -59,11 +69,11 @@
       focusOn('#found a');
       return;
     }
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && !event.target.closest('.plank, dialog')) {
       step(event);
       return;
     }
-    if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || $('dialog[open]')) return;
     if (keys[event.key]) {
       event.preventDefault();
       keys[event.key]();
@@ -98,8 +108,8 @@
       const boxes = $$('input[type=checkbox]', pick.closest('fieldset')).filter((box) => box.dataset.size === pick.dataset.pick);
       check(boxes, boxes.some((box) => !box.checked));
     }
-    const head = event.target.closest('th[data-sort]');
-    if (head) sort(head);
+    const sorter = event.target.closest('th[data-sort] .sort');
+    if (sorter) sort(sorter.closest('th'));
     const all = event.target.closest('[data-check-near]');
     if (all) {
       const boxes = $$('input[type=checkbox]', all.closest('fieldset'));
@@ -122,12 +132,30 @@
     if (form && changed.get(form) > asked.get(form)) event.detail.shouldSwap = false;
   });
 
+  // A part of the page that comes anew keeps the focus where it was.
+  const within = (root) => $$('a[href], button, input:not([type=hidden]), select, textarea', root);
+  let focused = null;
+  document.addEventListener('htmx:beforeSwap', (event) => {
+    const target = event.detail.target;
+    const active = document.activeElement;
+    if (!target || !target.id || !target.contains(active)) return;
+    focused = { root: target.id, id: active.id, at: within(target).indexOf(active) };
+  });
+  document.addEventListener('htmx:afterSettle', () => {
+    const root = focused && document.getElementById(focused.root);
+    if (root && !root.contains(document.activeElement)) {
+      const again = (focused.id && document.getElementById(focused.id)) || within(root)[focused.at] || root;
+      again.focus();
+    }
+    focused = null;
+  });
+
   // Every table gives what it shows as CSV (RFC 4180), without rows that a filter hides.
   function offerCsv() {
     $$('main table').forEach((table) => {
       const frame = table.closest('.wide') || table;
-      if (table.dataset.offered || !$('tbody tr', table) || $('tbody input, tbody button', table)) return;
-      table.dataset.offered = 'true';
+      if (frame.nextElementSibling && frame.nextElementSibling.matches('.csv')) return;
+      if (!$('tbody tr', table) || $('tbody input, tbody button', table)) return;
       const button = document.createElement('button');
       button.type = 'button';
       button.className = 'link quiet csv';
@@ -157,6 +185,28 @@
   }
   offerCsv();
   document.addEventListener('htmx:afterSwap', offerCsv);
+
+  // The plank stands at once as it stood on the page before, until it is fetched.
+  const plank = $('.plank[hx-get]');
+  const key = plank && 'plank ' + plank.getAttribute('hx-get');
+  if (plank && sessionStorage.getItem(key)) plank.innerHTML = sessionStorage.getItem(key);
+  document.addEventListener('htmx:afterSwap', (event) => {
+    if (plank && event.detail.target === plank) sessionStorage.setItem(key, plank.innerHTML);
+  });
+
+  // What a table can be sorted by is a button, so that it can be reached by key.
+  function sortable() {
+    $$('th[data-sort]').forEach((head) => {
+      if ($('.sort', head) || !head.textContent.trim()) return;
+      const button = document.createElement('button');
+      button.type = 'button';
+      button.className = 'sort';
+      button.append(...head.childNodes);
+      head.append(button);
+    });
+  }
+  sortable();
+  document.addEventListener('htmx:afterSwap', sortable);
 
   // What can be scrolled can be reached by key.
   function reachable() {
@@ -199,7 +249,7 @@
     const value = (row) => {
       const cell = row.children[column];
       const text = cell ? cell.dataset.value || cell.textContent.trim() : '';
-      const number = Number(text.replace(/,/g, ''));
+      const number = Number(text.replace(/,/g, '').replace(/\s*%$/, ''));
       return text !== '' && !Number.isNaN(number) ? number : text;
     };
     const body = $('tbody', table);

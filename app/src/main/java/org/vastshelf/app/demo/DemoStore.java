@@ -48,11 +48,11 @@ class DemoStore {
     void alone(Load load) throws SQLException {
         try (Connection connection = source.getConnection();
                 Statement lock = connection.createStatement()) {
-            lock.execute("SELECT GET_LOCK('vastshelf demo', 600)");
+            lock.execute("SELECT GET_LOCK(CONCAT('demo of ', DATABASE()), 600)");
             try {
                 load.run();
             } finally {
-                lock.execute("SELECT RELEASE_LOCK('vastshelf demo')");
+                lock.execute("SELECT RELEASE_LOCK(CONCAT('demo of ', DATABASE()))");
             }
         }
     }

@@ -3,10 +3,12 @@ package org.vastshelf.app.plank;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
@@ -35,6 +37,7 @@ public record Plank(List<PoolPicture> pools) {
     private static final double CHARACTER = 6.3;
     private static final double BOLD_CHARACTER = 6.8;
     private static final int SIZE_CHARACTERS = 11;
+    private static final int DATE_CHARACTERS = 20;
     private static final int SOON_DAYS = 60;
     private static final int WATCH_DAYS = 180;
 
@@ -47,9 +50,12 @@ public record Plank(List<PoolPicture> pools) {
             Bytes usable,
             Bytes beyond,
             List<Block> blocks,
-            Optional<LocalDate> full,
+            Optional<Full> full,
             String urgency,
             boolean lost) {}
+
+    /** What of a pool is full first, and when: one of its volumes, or the pool itself where that has no name here. */
+    public record Full(String volume, LocalDate day) {}
 
     /**
      * One volume, or several that are too narrow: place and width in px, heights of fill and of snapshots at the foot.
@@ -100,6 +106,12 @@ public record Plank(List<PoolPicture> pools) {
         return Math.max(promised, Ledgers.usable(estate, pool).value());
     }
 
+    /** Room for what is full first. */
+    private static int flag(Optional<Full> full) {
+        return full.map(f -> (int) ((f.volume.length() + DATE_CHARACTERS) * CHARACTER))
+                .orElse(0);
+    }
+
     /** Room for the name and the size beside it. */
     private static int leastSlot(Pool pool) {
         return Math.max(LEAST_SLOT, (int) ((pool.name().length() + SIZE_CHARACTERS) * BOLD_CHARACTER));
@@ -129,27 +141,22 @@ public record Plank(List<PoolPicture> pools) {
         return Math.max(low, 160 / longest);
     }
 
-    private static Optional<LocalDate> soonest(
+    /** A volume that is full before its pool is the one to speak of. */
+    private static Optional<Full> soonest(
             Estate estate, Pool pool, Map<String, Space> volumes, Map<String, Space> pools) {
-        List<LocalDate> days = new ArrayList<>();
-        Optional.ofNullable(pools.get(pool.name()))
-                .flatMap(s -> s.forecast().likely())
-                .ifPresent(days::add);
-        estate.volumesOn(pool.name())
-                .forEach(v -> Optional.ofNullable(volumes.get(v.name()))
-                        .flatMap(s -> s.forecast().likely())
-                        .ifPresent(days::add));
-        return days.stream().min(LocalDate::compareTo);
+        Stream<Full> whole = Stream.ofNullable(pools.get(pool.name())).flatMap(s -> full("", s));
+        Stream<Full> each = estate.volumesOn(pool.name())
+                .flatMap(v -> Stream.ofNullable(volumes.get(v.name())))
+                .flatMap(s -> full(s.name(), s));
+        return Stream.concat(whole, each).min(Comparator.comparing(Full::day).thenComparing(Full::volume));
+    }
+
+    private static Stream<Full> full(String volume, Space space) {
+        return space.forecast().likely().map(day -> new Full(volume, day)).stream();
     }
 
     private static PoolPicture picture(
-            Estate estate,
-            Usage usage,
-            Pool pool,
-            double scale,
-            boolean many,
-            Optional<LocalDate> full,
-            LocalDate today) {
+            Estate estate, Usage usage, Pool pool, double scale, boolean many, Optional<Full> full, LocalDate today) {
         Bytes usable = Ledgers.usable(estate, pool);
         int end = Math.max(LEAST_POOL, (int) Math.round(usable.value() * scale));
         List<Block> blocks = new ArrayList<>();
@@ -172,14 +179,14 @@ public record Plank(List<PoolPicture> pools) {
         int length = (int) Math.max(end, Math.ceil(x));
         return new PoolPicture(
                 pool.name(),
-                Math.max(leastSlot(pool), length + 4),
+                Math.max(Math.max(leastSlot(pool), flag(full)), length + 4),
                 length,
                 end,
                 usable,
                 Ledgers.ofPool(estate, usage, pool).beyond(),
                 blocks,
                 full,
-                urgency(full, today),
+                urgency(full.map(Full::day), today),
                 pool.isLost());
     }
 
