@@ -194,6 +194,10 @@
     if (plank && event.detail.target === plank) sessionStorage.setItem(key, plank.innerHTML);
   });
 
+  document.addEventListener('submit', (event) => {
+    if (event.target.matches('form[action="/sign-out"]')) sessionStorage.clear();
+  });
+
   // What a table can be sorted by is a button, so that it can be reached by key.
   function sortable() {
     $$('th[data-sort]').forEach((head) => {

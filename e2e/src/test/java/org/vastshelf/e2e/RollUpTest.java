@@ -11,6 +11,7 @@ import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.Workstations;
@@ -29,6 +30,7 @@ class RollUpTest {
     private static final String SHARE = "film";
     private final FileRoad desk = App.bean(FileRoad.class);
     private final CatalogueStore catalogues = App.bean(CatalogueStore.class);
+    private final SurveyStore surveys = App.bean(SurveyStore.class);
     private final Share share = App.bean(EstateStore.class).load().shares().get(SHARE);
     private final Volume volume = App.bean(EstateStore.class).load().volumes().get(SHARE);
     private final Map<FilePath, Bytes> expected = new HashMap<>();
@@ -95,12 +97,12 @@ class RollUpTest {
                 .filter(c -> c.no() == catalogue)
                 .findFirst()
                 .orElseThrow();
-        long byAge = catalogues.ageAndSize(found).stream()
-                .mapToLong(CatalogueStore.Tally::bytes)
+        long byAge = surveys.ageAndSize(found).stream()
+                .mapToLong(SurveyStore.Tally::bytes)
                 .sum();
         assertThat(List.of(
-                        sum(catalogues.byKind(found)),
-                        sum(catalogues.byOwner(found)),
+                        sum(surveys.byKind(found)),
+                        sum(surveys.byOwner(found)),
                         App.bean(DSLContext.class)
                                 .fetchSingle(
                                         "SELECT COALESCE(SUM(bytes), 0) FROM tally WHERE catalogue_no = ?"
@@ -112,8 +114,8 @@ class RollUpTest {
         return byAge;
     }
 
-    private static long sum(List<CatalogueStore.Group> groups) {
-        return groups.stream().mapToLong(CatalogueStore.Group::bytes).sum();
+    private static long sum(List<SurveyStore.Group> groups) {
+        return groups.stream().mapToLong(SurveyStore.Group::bytes).sum();
     }
 
     @Test
@@ -123,8 +125,8 @@ class RollUpTest {
                 long root = sum(c.no(), "/");
                 assertThat(c.bytes()).as(each.name()).isEqualTo(root);
                 assertThat(tallies(c.no())).as(each.name()).isEqualTo(root);
-                assertThat(catalogues.byKind(c).stream()
-                                .mapToLong(CatalogueStore.Group::bytes)
+                assertThat(surveys.byKind(c).stream()
+                                .mapToLong(SurveyStore.Group::bytes)
                                 .sum())
                         .isEqualTo(root);
                 long allocated = catalogues

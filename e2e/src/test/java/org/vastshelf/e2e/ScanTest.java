@@ -12,6 +12,7 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.catalogue.SurveyStore;
 
 /** Real folders with everything that real folders hold. */
 class ScanTest {
@@ -66,7 +67,7 @@ class ScanTest {
                 .isPresent();
         assertThat(CATALOGUES.files(catalogue.no(), root, 99).stream().map(CatalogueStore.FileEntry::name))
                 .contains("new\\x0Aline\\x09and tab", "grün.jpg", "bad\\xFF\\xFEname.pdf", "link");
-        assertThat(CATALOGUES.largestFolders(catalogue.no(), 99))
+        assertThat(App.bean(SurveyStore.class).largestFolders(catalogue.no(), 99))
                 .anySatisfy(f -> assertThat(f.path().length).isGreaterThan(3_700));
     }
 
@@ -113,7 +114,8 @@ class ScanTest {
                         .orElseThrow()
                         .bytes())
                 .isEqualTo(12_000);
-        assertThat(CATALOGUES.byKind(copy)).isEqualTo(CATALOGUES.byKind(scanned));
+        assertThat(App.bean(SurveyStore.class).byKind(copy))
+                .isEqualTo(App.bean(SurveyStore.class).byKind(scanned));
     }
 
     private static void importCsv(Browser browser, String name, String csv) {

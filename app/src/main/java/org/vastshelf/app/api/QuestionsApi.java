@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
@@ -47,14 +48,21 @@ class QuestionsApi {
     private final UsageStore usage;
     private final HistoryStore history;
     private final CatalogueStore catalogues;
+    private final SurveyStore surveys;
     private final ShelfClock clock;
 
     QuestionsApi(
-            EstateStore estates, UsageStore usage, HistoryStore history, CatalogueStore catalogues, ShelfClock clock) {
+            EstateStore estates,
+            UsageStore usage,
+            HistoryStore history,
+            CatalogueStore catalogues,
+            SurveyStore surveys,
+            ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
         this.catalogues = catalogues;
+        this.surveys = surveys;
         this.clock = clock;
     }
 
@@ -140,7 +148,7 @@ class QuestionsApi {
                 .find(name)
                 .orElseThrow(() -> new IllegalArgumentException("There is no catalogue '" + name + "'"))
                 .no();
-        catalogues.eachSize(no, fit::add);
+        surveys.eachSize(no, fit::add);
         return fit.result(kind);
     }
 
@@ -155,7 +163,7 @@ class QuestionsApi {
         List<Integer> numbers = catalogues.named(shares).values().stream()
                 .map(CatalogueStore.Catalogue::no)
                 .toList();
-        return FastPart.curve(catalogues.heaps(numbers, clock.instant()));
+        return FastPart.curve(surveys.heaps(numbers, clock.instant()));
     }
 
     record Wanted(@Nullable Bytes bytes, @Nullable Integer mibps) {}

@@ -3,6 +3,7 @@ package org.vastshelf.app.build;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.unit.Bytes;
@@ -14,10 +15,12 @@ import org.vastshelf.core.volume.FastPart;
 class Fits {
 
     private final CatalogueStore catalogues;
+    private final SurveyStore surveys;
     private final ShelfClock clock;
 
-    Fits(CatalogueStore catalogues, ShelfClock clock) {
+    Fits(CatalogueStore catalogues, SurveyStore surveys, ShelfClock clock) {
         this.catalogues = catalogues;
+        this.surveys = surveys;
         this.clock = clock;
     }
 
@@ -28,7 +31,7 @@ class Fits {
 
     BlockPicture blocks(CatalogueStore.Catalogue catalogue, FileSystemKind kind, int chosen) {
         BlockFit fit = new BlockFit();
-        catalogues.eachSize(catalogue.no(), fit::add);
+        surveys.eachSize(catalogue.no(), fit::add);
         BlockFit.Result result = fit.result(kind);
         Bytes most = result.lines().stream()
                 .map(BlockFit.Line::overhead)
@@ -57,7 +60,7 @@ class Fits {
         List<Integer> numbers = catalogues.named(shares).values().stream()
                 .map(CatalogueStore.Catalogue::no)
                 .toList();
-        return FastPart.curve(catalogues.heaps(numbers, clock.instant()));
+        return FastPart.curve(surveys.heaps(numbers, clock.instant()));
     }
 
     FastPicture fast(List<String> shares) {

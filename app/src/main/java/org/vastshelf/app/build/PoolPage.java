@@ -78,18 +78,41 @@ class PoolPage {
         Estate estate = hardware.seenNow();
         Usage held = usage.load();
         Pool pool = Optional.ofNullable(estate.pools().get(name)).orElseThrow(() -> new NotFound("pool", name));
-        ByteLedger ledger = Ledgers.ofPool(estate, held, pool);
-        List<GroupView> groups = GroupView.of(estate, pool);
         model.addAttribute("pool", pool);
         model.addAttribute("problem", problem);
         if (!model.containsAttribute("typedDrives")) {
             model.addAttribute("typedDrives", List.of());
         }
+        bytes(estate, held, pool, model);
+        safety(estate, pool, GroupView.of(estate, pool), model);
+        rules(estate, pool, model);
+        choices(estate, pool, model);
+        return "pool";
+    }
+
+    /** Where its bytes went, and when it is full. */
+    private void bytes(Estate estate, Usage held, Pool pool, Model model) {
+        ByteLedger ledger = Ledgers.ofPool(estate, held, pool);
+        Bytes usable = Ledgers.usable(estate, pool);
         model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
-        model.addAttribute("usable", Ledgers.usable(estate, pool));
+        model.addAttribute("usable", usable);
         model.addAttribute(
                 "volumes",
-                estate.volumesOn(name).map(v -> BuildController.line(held, v)).toList());
+                estate.volumesOn(pool.name())
+                        .map(v -> BuildController.line(held, v))
+                        .toList());
+        model.addAttribute("budget", PaceBudget.of(estate, pool));
+        model.addAttribute(
+                "allocated", usable.isZero() ? 0 : usable.minus(ledger.free()).shareOf(usable));
+        model.addAttribute(
+                "full",
+                forecasts
+                        .of(HistoryStore.POOL, pool.name())
+                        .flatMap(space -> space.forecast().likely()));
+    }
+
+    /** What it survives, what is hurt, and what is being mended. */
+    private void safety(Estate estate, Pool pool, List<GroupView> groups, Model model) {
         model.addAttribute("state", PoolState.of(estate, pool));
         model.addAttribute("groups", groups);
         model.addAttribute(
@@ -112,10 +135,16 @@ class PoolPage {
                                 g.state().gone().size())));
         model.addAttribute(
                 "rebuilds",
-                estate.rebuildsOf(name).stream()
+                estate.rebuildsOf(pool.name()).stream()
                         .map(r -> new RebuildView(r, Rebuilds.expectedEnd(estate, r)))
                         .toList());
-        model.addAttribute("scrub", estate.find(Kinds.SCRUB, name).orElse(Scrub.none(name)));
+        model.addAttribute("scrub", estate.find(Kinds.SCRUB, pool.name()).orElse(Scrub.none(pool.name())));
+        model.addAttribute("findings", damaged.of(pool.name()));
+    }
+
+    /** What is done to it by itself. */
+    private void rules(Estate estate, Pool pool, Model model) {
+        String name = pool.name();
         model.addAttribute(
                 "scrubWhen",
                 ScheduleForm.of(
@@ -125,27 +154,20 @@ class PoolPage {
         model.addAttribute("liftRule", liftRule);
         model.addAttribute("liftWhen", ScheduleForm.of(typed(model, "typedLift"), liftRule.when()));
         model.addAttribute("rhythms", ScheduleForm.hourly());
-        model.addAttribute("findings", damaged.of(name));
-        model.addAttribute("spares", SpareFit.of(estate, pool));
-        model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
-        model.addAttribute("budget", PaceBudget.of(estate, pool));
-        Bytes usable = Ledgers.usable(estate, pool);
-        model.addAttribute(
-                "allocated", usable.isZero() ? 0 : usable.minus(ledger.free()).shareOf(usable));
-        model.addAttribute(
-                "full",
-                forecasts
-                        .of(HistoryStore.POOL, name)
-                        .flatMap(space -> space.forecast().likely()));
         if (pool.isTiered()) {
             lifts.standing(estate, pool, () -> fits.curve(shares(estate, name)))
                     .ifPresent(standing -> model.addAttribute("lift", standing));
         }
+    }
+
+    /** From what its forms choose. */
+    private static void choices(Estate estate, Pool pool, Model model) {
+        model.addAttribute("spares", SpareFit.of(estate, pool));
+        model.addAttribute("free", BuildController.unclaimed(estate, pool.server()));
         model.addAttribute("layouts", Layout.values());
         model.addAttribute("classes", PaceClass.values());
         model.addAttribute(
                 "untaken", pool.groups().stream().anyMatch(g -> !g.counted().isEmpty()));
-        return "pool";
     }
 
     /** How much of a fast part would be useful, for whoever unfolds it; it looks at every file of the pool. */

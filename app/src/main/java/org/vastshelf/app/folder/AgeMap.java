@@ -5,7 +5,7 @@ import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.vastshelf.app.catalogue.CatalogueStore.Tally;
+import org.vastshelf.app.catalogue.SurveyStore.Tally;
 import org.vastshelf.core.catalogue.AgeBand;
 import org.vastshelf.core.catalogue.SizeClass;
 

@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Page;
@@ -31,12 +32,15 @@ class FolderController {
     private final FolderService folders;
     private final CatalogueCsv csv;
     private final CatalogueStore catalogues;
+    private final SurveyStore surveys;
     private final ShelfClock clock;
 
-    FolderController(FolderService folders, CatalogueCsv csv, CatalogueStore catalogues, ShelfClock clock) {
+    FolderController(
+            FolderService folders, CatalogueCsv csv, CatalogueStore catalogues, SurveyStore surveys, ShelfClock clock) {
         this.folders = folders;
         this.csv = csv;
         this.catalogues = catalogues;
+        this.surveys = surveys;
         this.clock = clock;
     }
 
@@ -89,13 +93,13 @@ class FolderController {
     String folder(@PathVariable String name, Model model) {
         Catalogue catalogue = folders.find(name);
         model.addAttribute("catalogue", catalogue);
-        model.addAttribute("ages", AgeMap.of(catalogues.ageAndSize(catalogue), today(catalogue)));
+        model.addAttribute("ages", AgeMap.of(surveys.ageAndSize(catalogue), today(catalogue)));
         model.addAttribute("sizes", SizeClass.values());
-        model.addAttribute("largestFiles", catalogues.largestFiles(catalogue.no(), LARGEST));
-        model.addAttribute("largestFolders", catalogues.largestFolders(catalogue.no(), LARGEST));
-        model.addAttribute("kinds", catalogues.byKind(catalogue));
-        model.addAttribute("owners", catalogues.byOwner(catalogue));
-        model.addAttribute("unreadable", catalogues.unreadable(catalogue.no(), LARGEST));
+        model.addAttribute("largestFiles", surveys.largestFiles(catalogue.no(), LARGEST));
+        model.addAttribute("largestFolders", surveys.largestFolders(catalogue.no(), LARGEST));
+        model.addAttribute("kinds", surveys.byKind(catalogue));
+        model.addAttribute("owners", surveys.byOwner(catalogue));
+        model.addAttribute("unreadable", surveys.unreadable(catalogue.no(), LARGEST));
         return "folder";
     }
 

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.Estate;
@@ -26,12 +27,15 @@ public class DamagedFiles {
 
     private final FindingStore store;
     private final CatalogueStore catalogues;
+    private final SurveyStore surveys;
     private final UsageStore usage;
     private final Extents extents;
 
-    DamagedFiles(FindingStore store, CatalogueStore catalogues, UsageStore usage, Extents extents) {
+    DamagedFiles(
+            FindingStore store, CatalogueStore catalogues, SurveyStore surveys, UsageStore usage, Extents extents) {
         this.store = store;
         this.catalogues = catalogues;
+        this.surveys = surveys;
         this.usage = usage;
         this.extents = extents;
     }
@@ -104,7 +108,7 @@ public class DamagedFiles {
         if (part.onFast().isEmpty()) {
             return Ledgers.taken(part.held, volume);
         }
-        Bytes fast = catalogues.onFast(
+        Bytes fast = surveys.onFast(
                 catalogues(part.estate, volume.name()).stream()
                         .map(CatalogueStore.Catalogue::no)
                         .toList(),
@@ -126,7 +130,7 @@ public class DamagedFiles {
         long begins = 0;
         for (CatalogueStore.Catalogue catalogue : catalogues(part.estate, volume)) {
             long from = begins;
-            CatalogueStore.Laid laid = catalogues.laid(
+            SurveyStore.Laid laid = surveys.laid(
                     catalogue.no(),
                     part.pool.name(),
                     part.onFast(),

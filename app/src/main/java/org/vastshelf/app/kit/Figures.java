@@ -19,6 +19,11 @@ public record Figures(UnitSystem units) {
     private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm:ss", Locale.UK);
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.UK);
 
+    /** Names a figure, so that the same one elsewhere can be held against it: whose, and which. */
+    public String key(String kind, String name, String figure) {
+        return kind + " " + name + " " + figure;
+    }
+
     public String size(Bytes bytes) {
         return units.format(bytes);
     }

@@ -8,6 +8,7 @@ import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -34,6 +35,7 @@ public class Lifts implements DueWork {
     private final EstateStore estates;
     private final UsageStore usage;
     private final CatalogueStore catalogues;
+    private final SurveyStore surveys;
     private final LiftStore store;
     private final ShelfClock clock;
     private final Transactions transactions;
@@ -43,6 +45,7 @@ public class Lifts implements DueWork {
             EstateStore estates,
             UsageStore usage,
             CatalogueStore catalogues,
+            SurveyStore surveys,
             LiftStore store,
             ShelfClock clock,
             Transactions transactions,
@@ -52,6 +55,7 @@ public class Lifts implements DueWork {
         this.estates = estates;
         this.usage = usage;
         this.catalogues = catalogues;
+        this.surveys = surveys;
         this.store = store;
         this.clock = clock;
     }
@@ -180,7 +184,7 @@ public class Lifts implements DueWork {
         return Optional.of(new Standing(
                 Ledgers.data(estate, pool, DriveGroup.Part.FAST),
                 room,
-                catalogues.onFast(catalogues(estate, pool.name()), pool.name()),
+                surveys.onFast(catalogues(estate, pool.name()), pool.name()),
                 rides.isEmpty() ? FastPart.served(curve.get(), room) : 0,
                 rides));
     }

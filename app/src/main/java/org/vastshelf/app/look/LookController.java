@@ -17,6 +17,7 @@ import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
@@ -77,6 +78,7 @@ class LookController {
     String look(
             @AuthenticationPrincipal Someone me,
             @ModelAttribute("scope") Scope scope,
+            @ModelAttribute("fmt") Figures fmt,
             HttpServletRequest request,
             Model model) {
         Estate estate = Rebuilds.seen(estates.load(), clock.instant());
@@ -91,7 +93,7 @@ class LookController {
                 .toList();
         List<Account> near = accounts.fullerThan(estate, rules, NEAR, ACCOUNTS);
         List<LookLine> lines = Stream.concat(
-                        AttentionRules.find(estate, held, expected, near, today).stream()
+                        AttentionRules.find(estate, held, expected, near, today, fmt.units()).stream()
                                 .filter(seen::about),
                         me.readsAll() ? stuck() : Stream.empty())
                 .sorted()

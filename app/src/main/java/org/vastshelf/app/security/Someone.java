@@ -2,12 +2,25 @@ package org.vastshelf.app.security;
 
 import java.io.Serializable;
 import java.security.Principal;
+import java.util.List;
+import java.util.Set;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 
 /** Whoever is signed in. */
 public record Someone(Person person, Role role) implements Principal, Serializable {
+
+    /** What a session keeps of somebody; core's types are not made for that. */
+    private record Kept(String uid, String name, String mail, List<String> groups, Role role) implements Serializable {
+        private Object readResolve() {
+            return new Someone(new Person(uid, name, mail, Set.copyOf(groups)), role);
+        }
+    }
+
+    private Object writeReplace() {
+        return new Kept(person.uid(), person.name(), person.mail(), List.copyOf(person.groups()), role);
+    }
 
     @Override
     public String getName() {

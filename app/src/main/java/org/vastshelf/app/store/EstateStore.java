@@ -33,6 +33,7 @@ public class EstateStore {
     private final List<EstatePart> rows;
     private final UsageStore usage;
     private final Transactions transactions;
+    private final Reading reading;
     private final List<EstateFollower> followers;
     private static final Snapshot NOTHING = new Snapshot(-1, Estate.EMPTY);
 
@@ -44,7 +45,9 @@ public class EstateStore {
             List<EstatePart> rows,
             UsageStore usage,
             Transactions transactions,
+            Reading reading,
             List<EstateFollower> followers) {
+        this.reading = reading;
         this.db = db;
         this.documents = documents;
         this.rows = rows;
@@ -69,16 +72,18 @@ public class EstateStore {
     }
 
     public Snapshot snapshot() {
-        return mine().orElseGet(() -> {
-            long version = version();
-            Snapshot read = cached;
-            // Somebody may store another version between two of the reads.
-            while (read.version != version) {
-                read = read(version);
-                version = version();
-            }
-            return read;
-        });
+        return mine().orElseGet(() -> reading.once(this, this::newest));
+    }
+
+    private Snapshot newest() {
+        long version = version();
+        Snapshot read = cached;
+        // Somebody may store another version between two of the reads.
+        while (read.version != version) {
+            read = read(version);
+            version = version();
+        }
+        return read;
     }
 
     /** The estate, which nobody changes before this transaction has ended. Others may hold it at the same time. */

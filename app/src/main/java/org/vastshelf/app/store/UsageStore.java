@@ -14,12 +14,18 @@ import org.vastshelf.core.unit.Bytes;
 public class UsageStore {
 
     private final DSLContext db;
+    private final Reading reading;
 
-    UsageStore(DSLContext db) {
+    UsageStore(DSLContext db, Reading reading) {
         this.db = db;
+        this.reading = reading;
     }
 
     public Usage load() {
+        return reading.once(this, this::newest);
+    }
+
+    private Usage newest() {
         Map<String, Usage.Held> held = new HashMap<>();
         db.selectFrom(VOLUME_USAGE)
                 .forEach(row -> held.put(

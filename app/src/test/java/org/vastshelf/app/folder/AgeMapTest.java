@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.LocalDate;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.vastshelf.app.catalogue.CatalogueStore.Tally;
+import org.vastshelf.app.catalogue.SurveyStore.Tally;
 import org.vastshelf.core.catalogue.AgeBand;
 import org.vastshelf.core.catalogue.SizeClass;
 

@@ -42,11 +42,34 @@ final class MovePlans {
             draft.refuse(key + "target", "Pool " + target.name() + " " + candidate.problem(), "choose another pool");
             return;
         }
-        Bytes used = usage.of(volume.name()).used();
-        draft.step(new VolumeStep.HoldRoom(volume.name(), volume.pool(), target.name()));
+        copy(draft, usage.of(volume.name()).used(), change, volume, target);
+        draft.fine(
+                key + "space",
+                String.format(
+                        Locale.ROOT, "Pool %s would be %.1f %% used", target.name(), candidate.usedAfter() * 100));
+        Pool source = estate.pools().get(volume.pool());
+        warnOfPace(draft, volume, source, target, key);
+        if (!source.server().equals(target.server())) {
+            draft.confirm(
+                    key + "address", "Its shares are served by " + target.server() + " afterwards: mount lines change");
+        }
+    }
+
+    private static void copy(PlanDraft draft, Bytes used, VolumeChange.MoveVolume change, Volume volume, Pool target) {
+        Estate estate = draft.estate();
         Pool from = estate.pools().get(volume.pool());
+        draft.step(new VolumeStep.HoldRoom(volume.name(), from.name(), target.name()));
         double mibps = Math.min(change.limitMibps(), Math.min(throughput(estate, from), throughput(estate, target)));
         long seconds = Math.max(1, (long) (used.value() / (Math.max(1, mibps) * Bytes.MIB)));
+        draft.step(new Step.Work(
+                "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
+                        + " at " + (long) mibps + " MiB/s, clients go on",
+                Duration.ofSeconds(seconds),
+                List.of(from.server(), target.server())));
+        draft.step(new VolumeStep.SwitchOver(volume.name(), from.name(), target.name()));
+    }
+
+    private static void warnOfPace(PlanDraft draft, Volume volume, Pool from, Pool target, String key) {
         if (!volume.pace().byHand() && from.pace() != target.pace()) {
             draft.watch(
                     key + "pace",
@@ -60,21 +83,6 @@ final class MovePlans {
                             target.name(),
                             target.pace().title()),
                     "set it by hand");
-        }
-        draft.step(new Step.Work(
-                "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
-                        + " at " + (long) mibps + " MiB/s, clients go on",
-                Duration.ofSeconds(seconds),
-                List.of(estate.pools().get(volume.pool()).server(), target.server())));
-        draft.step(new VolumeStep.SwitchOver(volume.name(), volume.pool(), target.name()));
-        draft.fine(
-                key + "space",
-                String.format(
-                        Locale.ROOT, "Pool %s would be %.1f %% used", target.name(), candidate.usedAfter() * 100));
-        Pool source = estate.pools().get(volume.pool());
-        if (!source.server().equals(target.server())) {
-            draft.confirm(
-                    key + "address", "Its shares are served by " + target.server() + " afterwards: mount lines change");
         }
     }
 

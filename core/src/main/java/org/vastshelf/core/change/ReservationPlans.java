@@ -19,54 +19,63 @@ final class ReservationPlans {
 
     static void reserve(PlanDraft draft, Usage usage, PoolChange.ReservePool change) {
         String key = "pool " + change.name() + ": ";
+        if (isSold(draft, change, key) && reserved(draft, usage, change, key)) {
+            draft.fine(key + "price", price(change));
+        }
+    }
+
+    private static boolean isSold(PlanDraft draft, PoolChange.ReservePool change, String key) {
         FileServer server = draft.estate().servers().get(change.server());
         if (server == null || !server.managed()) {
             draft.refuse(
                     key + "server", "There is no managed file server '" + change.server() + "'", "compose of drives");
-            return;
+            return false;
         }
-        if (change.size().compareTo(LEAST_RESERVATION) < 0
-                || change.size().isMoreThan(MOST_RESERVATION)
-                || change.size().value() % Bytes.TIB != 0) {
+        boolean sold = change.size().compareTo(LEAST_RESERVATION) >= 0
+                && !change.size().isMoreThan(MOST_RESERVATION)
+                && change.size().value() % Bytes.TIB == 0;
+        if (!sold) {
             draft.refuse(
                     key + "size",
                     "A reservation of " + change.size().value()
                             + " bytes is not sold, must be whole TiB from 1 to 4,096",
                     "round it to a TiB");
-            return;
         }
+        return sold;
+    }
+
+    private static boolean reserved(PlanDraft draft, Usage usage, PoolChange.ReservePool change, String key) {
         Pool before = draft.estate().pools().get(change.name());
         if (before == null) {
             draft.step(new PoolStep.CreatePool(
                     Pool.reservation(change.name(), change.server(), change.size(), change.pace())));
-        } else if (!before.isReservation() || !before.server().equals(change.server())) {
-            draft.refuse(key + "name", "The pool name '" + change.name() + "' is taken", "choose another name");
-            return;
-        } else {
-            Bytes held = Ledgers.usable(draft.estate(), before)
-                    .minus(Ledgers.ofPool(draft.estate(), usage, before).free());
-            if (held.plus(before.reserve()).isMoreThan(change.size())) {
-                draft.refuse(
-                        key + "held",
-                        "Pool " + before.name() + " has " + UnitSystem.BINARY.format(held) + " in use",
-                        "reserve at least as much");
-                return;
-            }
-            draft.step(new PoolStep.ChangePool(
-                    change.title(),
-                    Duration.ofSeconds(60),
-                    before.name(),
-                    new RoomEdit.Reserve(change.size(), change.pace(), before.reserved(), before.pace())));
+            return true;
         }
-        long cents = change.size().value() / Bytes.TIB * change.pace().centsPerTibMonth();
-        draft.fine(
-                key + "price",
-                "%d TiB × %d.%02d a month = %d.%02d a month"
-                        .formatted(
-                                change.size().value() / Bytes.TIB,
-                                change.pace().centsPerTibMonth() / 100,
-                                change.pace().centsPerTibMonth() % 100,
-                                cents / 100,
-                                cents % 100));
+        if (!before.isReservation() || !before.server().equals(change.server())) {
+            draft.refuse(key + "name", "The pool name '" + change.name() + "' is taken", "choose another name");
+            return false;
+        }
+        Bytes held = Ledgers.usable(draft.estate(), before)
+                .minus(Ledgers.ofPool(draft.estate(), usage, before).free());
+        if (held.plus(before.reserve()).isMoreThan(change.size())) {
+            draft.refuse(
+                    key + "held",
+                    "Pool " + before.name() + " has " + UnitSystem.BINARY.format(held) + " in use",
+                    "reserve at least as much");
+            return false;
+        }
+        draft.step(new PoolStep.ChangePool(
+                change.title(),
+                Duration.ofSeconds(60),
+                before.name(),
+                new RoomEdit.Reserve(change.size(), change.pace(), before.reserved(), before.pace())));
+        return true;
+    }
+
+    private static String price(PoolChange.ReservePool change) {
+        long tib = change.size().value() / Bytes.TIB;
+        long each = change.pace().centsPerTibMonth();
+        return "%d TiB × %d.%02d a month = %d.%02d a month"
+                .formatted(tib, each / 100, each % 100, tib * each / 100, tib * each % 100);
     }
 }

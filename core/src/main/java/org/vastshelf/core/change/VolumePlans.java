@@ -34,40 +34,49 @@ final class VolumePlans {
         Pool pool = estate.pools().get(volume.pool());
         if (estate.volumes().containsKey(volume.name())) {
             draft.refuse(key + "name", "The volume name '" + volume.name() + "' is taken", "choose another name");
-            return;
-        }
-        if (pool == null) {
+        } else if (pool == null) {
             draft.refuse(key + "pool", "There is no pool '" + volume.pool() + "'", "compose it first");
-            return;
+        } else if (isPossible(draft, usage, volume, pool, key)) {
+            draft.step(new VolumeStep.CreateVolume(volume));
+            promises(draft, usage, pool, key);
+            draft.permanent("Of " + volume.name() + " can't be changed: block size " + volume.blockSize() / Bytes.KIB
+                    + " KiB; " + volume.kind().title() + "; " + (volume.encrypted() ? "encrypted" : "not encrypted")
+                    + ". Undoing means copying its files to another volume.");
         }
-        FileServer server = estate.servers().get(pool.server());
+    }
+
+    private static boolean isPossible(PlanDraft draft, Usage usage, Volume volume, Pool pool, String key) {
+        FileServer server = draft.estate().servers().get(pool.server());
+        Bytes free = Ledgers.ofPool(draft.estate(), usage, pool).free();
         Optional<String> unfit = server.sizes().problem(volume.size());
         if (unfit.isPresent()) {
             draft.refuse(
                     key + "size",
                     "A volume of " + server.name() + " can't have this size: it is " + unfit.get(),
                     "choose one of these sizes, or another pool");
-            return;
+            return false;
         }
         if (volume.thin() && pool.isTiered()) {
             draft.refuse(
                     key + "thin",
                     "Thin volumes are not possible on " + pool.name() + ", which has a fast and a bulk part",
                     "make it thick, or choose another pool");
-            return;
+            return false;
         }
-        ByteLedger ledger = Ledgers.ofPool(estate, usage, pool);
-        if (!volume.thin() && volume.size().isMoreThan(ledger.free())) {
+        if (!volume.thin() && volume.size().isMoreThan(free)) {
             draft.refuse(
                     key + "space",
-                    "A thick volume of " + text(volume.size()) + " does not fit: " + pool.name() + " has "
-                            + text(ledger.free()) + " free",
-                    "at most " + ledger.free().value() + " bytes, or thin");
-            return;
+                    "A thick volume of " + text(volume.size()) + " does not fit: " + pool.name() + " has " + text(free)
+                            + " free",
+                    "at most " + free.value() + " bytes, or thin");
+            return false;
         }
-        draft.step(new VolumeStep.CreateVolume(volume));
+        return true;
+    }
+
+    private static void promises(PlanDraft draft, Usage usage, Pool pool, String key) {
         ByteLedger after = Ledgers.ofPool(draft.estate(), usage, pool);
-        Bytes usable = Ledgers.usable(estate, pool);
+        Bytes usable = Ledgers.usable(draft.estate(), pool);
         if (after.beyond().isZero()) {
             draft.fine(key + "promise", "All that " + pool.name() + " promises is there");
         } else {
@@ -77,10 +86,6 @@ final class VolumePlans {
                             + text(after.beyond()) + " beyond its end",
                     "make it smaller, or watch the fill date");
         }
-        draft.permanent(
-                "Of " + volume.name() + " can't be changed: block size " + volume.blockSize() / Bytes.KIB + " KiB; "
-                        + volume.kind().title() + "; " + (volume.encrypted() ? "encrypted" : "not encrypted")
-                        + ". Undoing means copying its files to another volume.");
     }
 
     private static String text(Bytes bytes) {

@@ -1,14 +1,13 @@
 package org.vastshelf.core.estate;
 
-import java.io.Serializable;
 import java.util.Set;
 
 /**
- * Somebody in the directory; serializable, since sessions hold who is signed in.
+ * Somebody in the directory.
  *
  * @param mail where notices go; empty for nowhere
  */
-public record Person(String uid, String name, String mail, Set<String> groups) implements Serializable {
+public record Person(String uid, String name, String mail, Set<String> groups) {
 
     public Person {
         groups = Set.copyOf(groups);

@@ -38,22 +38,28 @@ public final class AttentionRules {
      *
      * @param forecasts by volume name
      * @param accounts limit accounts that are near or over a level
+     * @param units in which sentences give sizes
      */
     public static List<Attention> find(
-            Estate estate, Usage usage, Map<String, FillForecast> forecasts, List<Account> accounts, LocalDate today) {
+            Estate estate,
+            Usage usage,
+            Map<String, FillForecast> forecasts,
+            List<Account> accounts,
+            LocalDate today,
+            UnitSystem units) {
         List<Attention> found = new ArrayList<>();
         estate.drives().values().forEach(d -> ailing(estate, d).ifPresent(found::add));
         estate.volumes().values().forEach(v -> {
-            filling(v, usage, forecasts.get(v.name()), today).ifPresent(found::add);
+            filling(v, usage, forecasts.get(v.name()), today, units).ifPresent(found::add);
             alarm(v, usage).ifPresent(found::add);
         });
         estate.pools().values().forEach(p -> {
-            overCommitted(estate, usage, p).ifPresent(found::add);
+            overCommitted(estate, usage, p, units).ifPresent(found::add);
             standing(estate, p).ifPresent(found::add);
         });
         estate.servers().values().stream().filter(FileServer::dark).forEach(s -> found.add(dark(s)));
         estate.shares().values().forEach(s -> unreachable(estate, s).ifPresent(found::add));
-        accounts.forEach(a -> full(a).ifPresent(found::add));
+        accounts.forEach(a -> full(a, units).ifPresent(found::add));
         return found.stream().sorted().toList();
     }
 
@@ -76,7 +82,8 @@ public final class AttentionRules {
         });
     }
 
-    private static Optional<Attention> filling(Volume volume, Usage usage, FillForecast forecast, LocalDate today) {
+    private static Optional<Attention> filling(
+            Volume volume, Usage usage, FillForecast forecast, LocalDate today, UnitSystem units) {
         if (forecast == null || forecast.likely().isEmpty()) {
             return Optional.empty();
         }
@@ -92,7 +99,7 @@ public final class AttentionRules {
                 days <= ACT_DAYS ? Urgency.ACT : Urgency.WATCH,
                 new Subject(Area.VOLUME, volume.name()),
                 "Volume " + volume.name(),
-                "is full in " + Math.max(0, days) + " days; " + UnitSystem.BINARY.format(left) + " are left",
+                "is full in " + Math.max(0, days) + " days; " + units.format(left) + " are left",
                 Optional.of(likely),
                 when,
                 "see the forecast"));
@@ -114,7 +121,7 @@ public final class AttentionRules {
                 "see its bytes"));
     }
 
-    private static Optional<Attention> overCommitted(Estate estate, Usage usage, Pool pool) {
+    private static Optional<Attention> overCommitted(Estate estate, Usage usage, Pool pool, UnitSystem units) {
         ByteLedger ledger = Ledgers.ofPool(estate, usage, pool);
         if (ledger.beyond().isZero()) {
             return Optional.empty();
@@ -129,9 +136,9 @@ public final class AttentionRules {
                         Locale.ROOT,
                         "promises %.2f × what it has, %s beyond its end",
                         times,
-                        UnitSystem.BINARY.format(ledger.beyond())),
+                        units.format(ledger.beyond())),
                 Optional.empty(),
-                UnitSystem.BINARY.format(ledger.free()) + " left",
+                units.format(ledger.free()) + " left",
                 "see its ledger"));
     }
 
@@ -208,7 +215,7 @@ public final class AttentionRules {
                 "set who may mount it"));
     }
 
-    private static Optional<Attention> full(Account account) {
+    private static Optional<Attention> full(Account account, UnitSystem units) {
         Optional<Bytes> stop = account.rule().stopAt();
         if (stop.isEmpty() || account.used().shareOf(stop.get()) < 0.995) {
             return Optional.empty();
@@ -217,8 +224,7 @@ public final class AttentionRules {
                 Urgency.WATCH,
                 new Subject(Area.ACCOUNT, account.rule().key()),
                 account.title(),
-                "holds " + UnitSystem.BINARY.format(account.used()) + " of " + UnitSystem.BINARY.format(stop.get())
-                        + ", saves are refused",
+                "holds " + units.format(account.used()) + " of " + units.format(stop.get()) + ", saves are refused",
                 Optional.empty(),
                 "now",
                 "see its limit"));

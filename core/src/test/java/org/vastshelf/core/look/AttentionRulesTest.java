@@ -30,6 +30,7 @@ import org.vastshelf.core.limit.AccountState;
 import org.vastshelf.core.look.Attention.Area;
 import org.vastshelf.core.look.Attention.Urgency;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 class AttentionRulesTest {
 
@@ -49,7 +50,7 @@ class AttentionRulesTest {
     }
 
     private static List<Attention> find(Estate estate, Usage usage, Map<String, FillForecast> forecasts) {
-        return AttentionRules.find(estate, usage, forecasts, List.of(), TODAY);
+        return AttentionRules.find(estate, usage, forecasts, List.of(), TODAY, UnitSystem.BINARY);
     }
 
     /** Full so many days after the first of March. */
@@ -126,10 +127,11 @@ class AttentionRulesTest {
     void an_account_at_its_stop_is_named_with_its_folder() {
         Account account = new Account(
                 Samples.rule("/", true, 0, 0, 1_000), new FilePath("/suki"), Bytes.of(996), AccountState.FRESH);
-        List<Attention> found = AttentionRules.find(Estate.EMPTY, Usage.NONE, Map.of(), List.of(account), TODAY);
+        List<Attention> found =
+                AttentionRules.find(Estate.EMPTY, Usage.NONE, Map.of(), List.of(account), TODAY, UnitSystem.BINARY);
         assertThat(found).singleElement().satisfies(a -> assertThat(a.what()).isEqualTo("film/suki"));
         Account roomy = new Account(account.rule(), account.folder(), Bytes.of(900), AccountState.FRESH);
-        assertThat(AttentionRules.find(Estate.EMPTY, Usage.NONE, Map.of(), List.of(roomy), TODAY))
+        assertThat(AttentionRules.find(Estate.EMPTY, Usage.NONE, Map.of(), List.of(roomy), TODAY, UnitSystem.BINARY))
                 .isEmpty();
     }
 
