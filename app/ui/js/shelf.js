@@ -155,7 +155,7 @@
     $$('main table').forEach((table) => {
       const frame = table.closest('.wide') || table;
       if (frame.nextElementSibling && frame.nextElementSibling.matches('.csv')) return;
-      if (!$('tbody tr', table) || $('tbody input, tbody button', table)) return;
+      if (table.closest('.chart') || !$('tbody tr', table) || $('tbody input, tbody button', table)) return;
       const button = document.createElement('button');
       button.type = 'button';
       button.className = 'link quiet csv';
@@ -221,6 +221,7 @@
   }
   reachable();
   document.addEventListener('htmx:afterSwap', reachable);
+  window.addEventListener('resize', reachable);
 
   function check(boxes, on) {
     boxes.forEach((box) => (box.checked = on));

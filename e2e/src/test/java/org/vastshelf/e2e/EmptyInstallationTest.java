@@ -68,8 +68,14 @@ class EmptyInstallationTest {
             for (int i = 0; i < 60 && !rig.get("/api/v1/orders/" + id).contains("DONE"); i++) {
                 Thread.sleep(250);
             }
-            assertThat(JSON.readTree(rig.get("/api/v1/definitions/estate"))).isEqualTo(JSON.readTree(exported));
+            assertThat(lasting(rig.get("/api/v1/definitions/estate"))).isEqualTo(lasting(exported));
         }
+    }
+
+    /** What does not go on by itself with the other installation's clock. */
+    private static JsonNode lasting(String definition) {
+        ObjectNode estate = (ObjectNode) JSON.readTree(definition);
+        return estate.without(List.of("rebuilds", "scrubs"));
     }
 
     private static ArrayNode members(JsonNode pool) {

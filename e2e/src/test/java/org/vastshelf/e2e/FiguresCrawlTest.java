@@ -93,7 +93,7 @@ class FiguresCrawlTest {
                 .toList();
         assertThat(volumes).hasSizeGreaterThan(5);
         assertThat(volumes).allSatisfy(volume -> {
-            long held = values.get(volume + " live") + values.getOrDefault(volume + " snapshots", 0L);
+            long held = values.get(volume + " live files") + values.getOrDefault(volume + " snapshots", 0L);
             assertThat(values.get(volume + " used")).as(volume).isEqualTo(held);
             assertThat(values.get(volume + " size")).as(volume).isEqualTo(held + values.get(volume + " free"));
         });

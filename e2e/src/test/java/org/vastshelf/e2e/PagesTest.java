@@ -68,13 +68,20 @@ class PagesTest {
 
     @ParameterizedTest
     @MethodSource("pages")
-    void nothing_serious_for_axe_in_either_theme_and_no_console_error(String path) {
+    void nothing_moderate_for_axe_in_either_theme_at_either_width_and_no_console_error(String path) {
         Page page = browser.page;
         assertThat(page.navigate(path).status()).isEqualTo(200);
-        for (String theme : List.of("light", "dark")) {
-            page.evaluate("theme => document.documentElement.dataset.theme = theme", theme);
-            assertThat(serious(page)).as(path + " in " + theme).isEmpty();
+        for (int width : new int[] {1280, 390}) {
+            page.setViewportSize(width, 800);
+            page.waitForTimeout(100);
+            for (String theme : List.of("light", "dark")) {
+                page.evaluate("theme => document.documentElement.dataset.theme = theme", theme);
+                assertThat(serious(page))
+                        .as("%s in %s at %d px", path, theme, width)
+                        .isEmpty();
+            }
         }
+        page.setViewportSize(1280, 800);
         assertThat(browser.errors).isEmpty();
     }
 
@@ -85,7 +92,7 @@ class PagesTest {
             page.addScriptTag(new Page.AddScriptTagOptions().setUrl("/built/axe.min.js"));
         }
         return (List<Object>) page.evaluate("() => axe.run().then(r => r.violations"
-                + ".filter(v => ['serious', 'critical'].includes(v.impact))"
+                + ".filter(v => ['moderate', 'serious', 'critical'].includes(v.impact))"
                 + ".map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')))");
     }
 
