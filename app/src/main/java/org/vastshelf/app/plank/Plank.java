@@ -37,7 +37,8 @@ public record Plank(List<PoolPicture> pools) {
     private static final double CHARACTER = 6.3;
     private static final double BOLD_CHARACTER = 6.8;
     private static final int SIZE_CHARACTERS = 11;
-    private static final int DATE_CHARACTERS = 20;
+    private static final int DATE_CHARACTERS = 19;
+    private static final double MONO_CHARACTER = 6.9;
     private static final int SOON_DAYS = 60;
     private static final int WATCH_DAYS = 180;
 
@@ -96,7 +97,8 @@ public record Plank(List<PoolPicture> pools) {
                         .sum()
                 > MANY;
         return new Plank(shown.stream()
-                .map(pool -> picture(estate, usage, pool, scale, many, soonest(estate, pool, volumes, pools), today))
+                .map(pool ->
+                        picture(estate, usage, pool, scale, many, soonest(estate, pool, volumes, pools, today), today))
                 .toList());
     }
 
@@ -108,7 +110,7 @@ public record Plank(List<PoolPicture> pools) {
 
     /** Room for what is full first. */
     private static int flag(Optional<Full> full) {
-        return full.map(f -> (int) ((f.volume.length() + DATE_CHARACTERS) * CHARACTER))
+        return full.map(f -> (int) ((f.volume.length() + DATE_CHARACTERS) * MONO_CHARACTER))
                 .orElse(0);
     }
 
@@ -141,13 +143,14 @@ public record Plank(List<PoolPicture> pools) {
         return Math.max(low, 160 / longest);
     }
 
-    /** A volume that is full before its pool is the one to speak of. */
+    /** When the pool is full; or the first of its volumes, where that is soon and before it. */
     private static Optional<Full> soonest(
-            Estate estate, Pool pool, Map<String, Space> volumes, Map<String, Space> pools) {
+            Estate estate, Pool pool, Map<String, Space> volumes, Map<String, Space> pools, LocalDate today) {
         Stream<Full> whole = Stream.ofNullable(pools.get(pool.name())).flatMap(s -> full("", s));
         Stream<Full> each = estate.volumesOn(pool.name())
                 .flatMap(v -> Stream.ofNullable(volumes.get(v.name())))
-                .flatMap(s -> full(s.name(), s));
+                .flatMap(s -> full(s.name(), s))
+                .filter(f -> f.day.isBefore(today.plusDays(WATCH_DAYS)));
         return Stream.concat(whole, each).min(Comparator.comparing(Full::day).thenComparing(Full::volume));
     }
 
