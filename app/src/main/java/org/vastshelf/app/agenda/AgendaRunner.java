@@ -150,9 +150,17 @@ public class AgendaRunner {
     private void failed(Row row, RuntimeException why) {
         long pause = Math.min(LONGEST_PAUSE_SECONDS, 1L << Math.min(row.tries(), MOST_DOUBLINGS));
         String problem = why.getMessage() == null ? why.getClass().getSimpleName() : why.getMessage();
-        transactions.run(() -> {
-            agenda.failed(row, ShortText.of(problem, LONGEST), clock.real().plusSeconds(pause));
-            works.get(row.entry().kind()).failed(row.entry().key(), why);
-        });
+        transactions.run(() ->
+                agenda.failed(row, ShortText.of(problem, LONGEST), clock.real().plusSeconds(pause)));
+        try {
+            transactions.run(
+                    () -> works.get(row.entry().kind()).failed(row.entry().key(), why));
+        } catch (RuntimeException again) {
+            LOG.error(
+                    "{} {} could not even say that it failed",
+                    row.entry().kind(),
+                    row.entry().key(),
+                    again);
+        }
     }
 }

@@ -1,0 +1,98 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.agenda.AgendaRunner;
+import org.vastshelf.app.agenda.AgendaStore;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.core.agenda.Agenda.Entry;
+import org.vastshelf.core.agenda.DueKind;
+import org.vastshelf.core.estate.Kinds;
+
+/** What falls due, against the real database. */
+class AgendaTest {
+
+    private final AgendaStore agenda = App.bean(AgendaStore.class);
+    private final ShelfClock clock = App.bean(ShelfClock.class);
+
+    private Optional<AgendaStore.Row> row(Entry entry) {
+        return agenda.all().stream().filter(r -> r.entry().equals(entry)).findFirst();
+    }
+
+    private static void jump(int hours) {
+        assertThat(App.post("odile", "/api/v1/time", "{\"hours\":" + hours + "}")
+                        .status())
+                .isEqualTo(200);
+    }
+
+    private static long days() {
+        return App.bean(DSLContext.class)
+                .fetchSingle("SELECT COUNT(*) FROM space_history WHERE kind = 'estate'")
+                .get(0, Long.class);
+    }
+
+    @Test
+    void what_fails_is_said_tried_again_later_each_time_and_stops_nothing_else() {
+        Entry broken = new Entry(DueKind.ORDER, "nonsense");
+        agenda.enter(broken, clock.instant().minusSeconds(60));
+        try {
+            long before = days();
+            jump(25);
+            assertThat(days()).as("the days beside it are written").isEqualTo(before + 1);
+            AgendaStore.Row failed = row(broken).orElseThrow();
+            assertThat(failed.tries()).isPositive();
+            assertThat(failed.problem()).contains("nonsense");
+            assertThat(failed.retryAt().orElseThrow()).isAfter(clock.real().minusSeconds(5));
+            Instant until = clock.real().plusSeconds(20);
+            while (row(broken).orElseThrow().tries() < 3 && clock.real().isBefore(until)) {
+                App.bean(AgendaRunner.class).run();
+            }
+            AgendaStore.Row later = row(broken).orElseThrow();
+            assertThat(later.tries()).isGreaterThanOrEqualTo(3);
+            assertThat(Duration.between(clock.real(), later.retryAt().orElseThrow()))
+                    .isGreaterThan(Duration.ofSeconds(2));
+            try (Browser browser = new Browser(1280, 800).signIn("tomas")) {
+                assertThat(browser.page.context().request().get("/look").text())
+                        .contains("Order of nonsense", "was due and failed");
+            }
+        } finally {
+            agenda.drop(broken);
+        }
+    }
+
+    @Test
+    void a_rule_falls_due_when_it_is_set_moves_when_it_is_changed_and_ends_with_its_drop() {
+        Entry scrub = new Entry(DueKind.of(Kinds.SCRUBBING), "reed");
+        String rule = "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"ScrubRule\",\"pool\":\"reed\",\"when\":"
+                + "{\"from\":\"2026-01-01T03:00\",\"rule\":\"FREQ=DAILY;INTERVAL=%d\"}}}";
+        Drafts.carryOut(rule.formatted(400));
+        Instant first = row(scrub).orElseThrow().at();
+        Drafts.carryOut(rule.formatted(1));
+        Instant daily = row(scrub).orElseThrow().at();
+        assertThat(daily).isBefore(first).isBeforeOrEqualTo(clock.instant().plus(Duration.ofDays(1)));
+        jump(24);
+        assertThat(App.get("odile", "/api/v1/scrubs").text()).contains("\"reed\"");
+        assertThat(row(scrub).orElseThrow().at()).isEqualTo(daily.plus(Duration.ofDays(1)));
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"scrub rule\",\"governs\":\"reed\"}");
+        assertThat(row(scrub)).isEmpty();
+    }
+
+    @Test
+    void everything_is_done_in_the_order_of_its_moments() {
+        DSLContext db = App.bean(DSLContext.class);
+        jump(24 * 3);
+        List<Instant> due = agenda.all().stream().map(AgendaStore.Row::at).toList();
+        assertThat(due).allMatch(at -> at.isAfter(clock.instant().minusSeconds(5)), "nothing is left behind");
+        assertThat(db.fetchSingle("SELECT COUNT(*) FROM audit_line a JOIN audit_line b ON b.number = a.number + 1"
+                                + " WHERE b.at < a.at - INTERVAL 1 DAY AND a.number > 500000")
+                        .get(0, Long.class))
+                .as("no line of a day stands behind one of the next")
+                .isZero();
+    }
+}
