@@ -120,10 +120,17 @@ class TwoNodesTest {
 
     @Test
     void what_two_nodes_do_at_once_is_done_once_and_whole() throws Exception {
-        try (CrashRig one = new CrashRig(data, DATABASE);
+        Path roots = Files.createDirectories(data.resolve("trees"));
+        long files = tree(roots);
+        try (CrashRig one = new CrashRig(data, DATABASE, "--vastshelf.scan-roots=" + roots);
                 CrashRig other = one.beside()) {
             atOnce(List.of(start(one), start(other)));
             assertThat(number("SELECT COUNT(*) FROM {}.catalogue")).isEqualTo(9);
+            other.signIn();
+            one.withSessionOf(other);
+            assertThat(one.page("/look"))
+                    .as("a session of one node is one of the other")
+                    .isEqualTo(200);
 
             long limit = draft(
                     one,
@@ -139,6 +146,11 @@ class TwoNodesTest {
                     draft(one, "{\"change\":\"MoveVolume\",\"volume\":\"plans\",\"pool\":\"ash\",\"limitMibps\":2000}");
             atOnce(List.of(carriedOut(one, moved), carriedOut(other, moved), jump(one, 72), jump(other, 72)));
 
+            long dying = draft(other, "{\"change\":\"RestartNode\",\"server\":\"fernhill\",\"node\":1}");
+            carriedOut(other, dying).call();
+            String scan = "{\"name\":\"woods\",\"folder\":\"" + roots + "\"}";
+            assertThat(other.send("POST", "/api/v1/catalogues", scan).statusCode())
+                    .isLessThan(300);
             List<Callable<Void>> works = writers(one);
             works.add(() -> {
                 other.kill();
@@ -146,6 +158,9 @@ class TwoNodesTest {
             });
             atOnce(works);
             allEnds(one);
+            assertThat(one.order(dying, "DONE")).contains("\"state\":\"DONE\"");
+            isReadByTheOther(files);
+            assertThat(one.page("/orders/" + dying)).as("the session lives on").isEqualTo(200);
             everythingAgrees(one);
         }
     }
@@ -160,39 +175,6 @@ class TwoNodesTest {
             }
         }
         return files;
-    }
-
-    @Test
-    void the_death_of_a_node_in_an_order_and_in_a_scan_ends_neither() throws Exception {
-        Path roots = Files.createDirectories(data.resolve("trees"));
-        long files = tree(roots);
-        try (CrashRig one = new CrashRig(data, "vastshelf_two_dying", "--vastshelf.scan-roots=" + roots);
-                CrashRig other = one.beside()) {
-            atOnce(List.of(start(one), start(other)));
-            one.signIn();
-            other.withSessionOf(one);
-            assertThat(other.page("/look"))
-                    .as("a session of one node is one of the other")
-                    .isEqualTo(200);
-
-            long order = draft(one, "{\"change\":\"RestartNode\",\"server\":\"fernhill\",\"node\":1}");
-            carriedOut(one, order).call();
-            assertThat(one.send("POST", "/api/v1/catalogues", "{\"name\":\"woods\",\"folder\":\"" + roots + "\"}")
-                            .statusCode())
-                    .isLessThan(300);
-            one.kill();
-            String woods = "SELECT COUNT(*) FROM vastshelf_two_dying.catalogue WHERE name = 'woods'"
-                    + " AND state = 'READY' AND files = " + files;
-            for (int i = 0; i < 600 && number(woods) == 0; i++) {
-                Thread.sleep(100);
-            }
-            assertThat(number(woods)).as("read to its end by the other node").isEqualTo(1);
-            jump(other, 1).call();
-            assertThat(other.order(order, "DONE")).contains("\"state\":\"DONE\"");
-            assertThat(other.page("/orders/" + order))
-                    .as("the session lives on")
-                    .isEqualTo(200);
-        }
     }
 
     @Test
@@ -212,6 +194,15 @@ class TwoNodesTest {
                 .fetch("SELECT kind, space, day, used_bytes FROM " + database
                         + ".space_history WHERE day > '2026-03-01' ORDER BY 1, 2, 3")
                 .map(row -> row.get(0) + " " + row.get(1) + " " + row.get(2) + " " + row.get(3));
+    }
+
+    private static void isReadByTheOther(long files) throws InterruptedException {
+        String woods =
+                "SELECT COUNT(*) FROM {}.catalogue WHERE name = 'woods' AND state = 'READY' AND files = " + files;
+        for (int i = 0; i < 600 && number(woods) == 0; i++) {
+            Thread.sleep(100);
+        }
+        assertThat(number(woods)).as("the scan is ended by the node that lives").isEqualTo(1);
     }
 
     private void everythingAgrees(CrashRig node) throws Exception {
