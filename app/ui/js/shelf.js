@@ -188,10 +188,12 @@
 
   // The plank stands at once as it stood on the page before, until it is fetched.
   const plank = $('.plank[hx-get]');
-  const key = plank && 'plank ' + plank.getAttribute('hx-get');
+  const key = plank && 'plank ' + plank.dataset.units + plank.getAttribute('hx-get');
   if (plank && sessionStorage.getItem(key)) plank.innerHTML = sessionStorage.getItem(key);
   document.addEventListener('htmx:afterSwap', (event) => {
-    if (plank && event.detail.target === plank) sessionStorage.setItem(key, plank.innerHTML);
+    if (!plank || event.detail.target !== plank) return;
+    sessionStorage.setItem(key, plank.innerHTML);
+    plank.dataset.fresh = 'true';
   });
 
   document.addEventListener('submit', (event) => {

@@ -248,7 +248,12 @@ class ApiTest {
         App.post("odile", "/api/v1/time", "{\"hours\":48}");
         assertThat(App.get("ines", "/api/v1/hardware-events").text())
                 .contains("Scrub of pool reed is done: 5 damaged blocks healed");
-        JsonNode scrub = App.get("ines", "/api/v1/scrubs").json().get(0);
+        JsonNode scrub = App.get("ines", "/api/v1/scrubs")
+                .json()
+                .valueStream()
+                .filter(s -> s.path("pool").asString().equals("reed"))
+                .findFirst()
+                .orElseThrow();
         assertThat(scrub.path("healed").asLong()).isEqualTo(5);
         assertThat(scrub.path("begun").isNull()).isTrue();
         assertThat(App.post("tomas", "/api/v1/pools/tern/scrub", "").detail())

@@ -44,7 +44,7 @@ class FiguresCrawlTest {
         while (!open.isEmpty()) {
             String page = open.pop();
             browser.page.navigate(page);
-            browser.page.waitForSelector(".plank text");
+            browser.page.waitForSelector(".plank[data-fresh]");
             for (List<String> figure : (List<List<String>>) browser.page.evaluate(FIGURES)) {
                 String key = figure.get(0);
                 long value = Long.parseLong(figure.get(1));
