@@ -127,7 +127,8 @@ public class FolderService {
         if (catalogue.source() == Source.SHARE) {
             throw new IllegalArgumentException("'" + name + "' is a share, its catalogue stays");
         }
-        if (catalogue.state() == ScanState.SCANNING || running.contains(catalogue.no())) {
+        boolean isRead = running.contains(catalogue.no()) || leases.othersHave(lease(catalogue.no()));
+        if (isRead || catalogue.state() == ScanState.SCANNING) {
             throw new IllegalArgumentException("'" + name + "' is being read, stop it first");
         }
         catalogues.remove(catalogue.no());

@@ -3,12 +3,15 @@ package org.vastshelf.app.foresee;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -57,11 +60,16 @@ public class ForecastKeeping {
 
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
-        catchUp(TURN);
+        compute(TURN, stale -> stale.stream());
     }
 
-    /** Computes what is missing or out of date, for so long at most. */
+    /** Computes what is missing or out of date, for so long at most, on all cores: somebody waits for it. */
     public void catchUp(Duration most) {
+        compute(most, Collection::parallelStream);
+    }
+
+    private void compute(
+            Duration most, Function<Collection<Map.Entry<Key, Basis>>, Stream<Map.Entry<Key, Basis>>> cores) {
         Instant end = clock.real().plus(most);
         if (stale().isEmpty() || !alone(most)) {
             return;
@@ -70,8 +78,8 @@ public class ForecastKeeping {
             if (!leases.take(WORK, TURN.plus(TURN))) {
                 return;
             }
-            stale().entrySet().parallelStream()
-                    .takeWhile(due -> clock.real().isBefore(end))
+            cores.apply(stale().entrySet())
+                    .filter(due -> clock.real().isBefore(end))
                     .forEach(due -> compute(due.getKey(), due.getValue()));
         } finally {
             leases.giveBack(WORK);

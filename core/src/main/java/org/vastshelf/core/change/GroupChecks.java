@@ -19,6 +19,21 @@ final class GroupChecks {
 
     private GroupChecks() {}
 
+    /** Whether a pool with drives has a group of this number, counted from 0; refuses otherwise. */
+    static boolean hasGroup(PlanDraft draft, Pool pool, int group, String key) {
+        if (!hasDrives(draft, pool, key)) {
+            return false;
+        }
+        boolean there = group >= 0 && group < pool.groups().size();
+        if (!there) {
+            draft.refuse(
+                    key + "group",
+                    "group is " + group + ", must be 0 to " + (pool.groups().size() - 1),
+                    "");
+        }
+        return there;
+    }
+
     static boolean hasDrives(PlanDraft draft, Pool pool, String key) {
         if (pool.isReservation()) {
             draft.refuse(key + "kind", "Pool " + pool.name() + " is a reservation without drives", "reserve more");

@@ -22,18 +22,8 @@ final class GroupLeaving {
     static void removeGroup(PlanDraft draft, Usage usage, PoolChange.RemoveGroup change) {
         String key = "pool " + change.pool() + ": ";
         draft.pool(change.pool())
-                .filter(pool -> GroupChecks.hasDrives(draft, pool, key))
-                .ifPresent(pool -> {
-                    if (change.group() < 0 || change.group() >= pool.groups().size()) {
-                        draft.refuse(
-                                key + "group",
-                                "group is " + change.group() + ", must be 0 to "
-                                        + (pool.groups().size() - 1),
-                                "");
-                        return;
-                    }
-                    removeGroup(draft, usage, pool, change.group(), key);
-                });
+                .filter(pool -> GroupChecks.hasGroup(draft, pool, change.group(), key))
+                .ifPresent(pool -> removeGroup(draft, usage, pool, change.group(), key));
     }
 
     private static void removeGroup(PlanDraft draft, Usage usage, Pool pool, int index, String key) {

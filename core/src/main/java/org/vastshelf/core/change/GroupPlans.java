@@ -123,19 +123,9 @@ final class GroupPlans {
     static void addDrives(PlanDraft draft, Usage usage, PoolChange.AddDrives change) {
         String key = "pool " + change.pool() + ": ";
         draft.pool(change.pool())
-                .filter(pool -> GroupChecks.hasDrives(draft, pool, key))
-                .ifPresent(pool -> {
-                    if (change.group() < 0 || change.group() >= pool.groups().size()) {
-                        draft.refuse(
-                                key + "group",
-                                "group is " + change.group() + ", must be 0 to "
-                                        + (pool.groups().size() - 1),
-                                "");
-                        return;
-                    }
-                    draft.freeDrives(key, pool.server(), change.drives())
-                            .ifPresent(drives -> addDrives(draft, usage, change, pool, drives, key));
-                });
+                .filter(pool -> GroupChecks.hasGroup(draft, pool, change.group(), key))
+                .ifPresent(pool -> draft.freeDrives(key, pool.server(), change.drives())
+                        .ifPresent(drives -> addDrives(draft, usage, change, pool, drives, key)));
     }
 
     private static void addDrives(
