@@ -5,7 +5,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
@@ -25,9 +28,91 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
     /** One bay: place and height in px, and what is in it. */
     public record Bay(int number, int x, int y, int height, Optional<Drive> drive, String state, String label) {
 
+        /** Where its drive's page is; null for an empty bay. */
+        public @Nullable String path() {
+            return drive.map(d -> "/build/drives/" + d.key()).orElse(null);
+        }
+
+        public String said() {
+            return "Bay " + number + ": "
+                    + drive.map(d -> String.format(
+                                            Locale.ROOT,
+                                            "%,d bytes, ",
+                                            d.label().value())
+                                    + d.kind().title() + ", " + label
+                                    + (d.heldData().isEmpty() ? "" : "; holds " + d.heldData()))
+                            .orElse("empty");
+        }
+
+        public String css() {
+            return "drive " + state;
+        }
+
+        public String size() {
+            return drive.map(d -> Figures.printed(d.label())).orElse("");
+        }
+
+        public String word() {
+            return switch (state) {
+                case "ailing" -> "■ ailing";
+                case "failed" -> "✕ failed";
+                default -> label;
+            };
+        }
+
+        public String wordCss() {
+            return word().equals(label) ? "small quiet" : "small act";
+        }
+
+        public boolean isSolid() {
+            return drive.filter(d -> d.kind() == DriveKind.SOLID_STATE).isPresent();
+        }
+
+        /** What its locate light shows. */
+        public String light() {
+            return drive.filter(Drive::locating).isPresent() ? "✹ here" : "";
+        }
+
+        public int left() {
+            return x + 1;
+        }
+
+        public int middle() {
+            return x + 30;
+        }
+
+        public int right() {
+            return x + 58;
+        }
+
+        public int edge() {
+            return y + 4;
+        }
+
+        public int sizeAt() {
+            return y + height / 2 + 1;
+        }
+
+        public int wordAt() {
+            return y + height / 2 + 13;
+        }
+
+        public int below() {
+            return y + height + 12;
+        }
+
         public boolean isFree() {
             return drive.filter(d -> d.state() == DriveState.UNCLAIMED).isPresent();
         }
+    }
+
+    public String said() {
+        return said(enclosure);
+    }
+
+    static String said(Enclosure enclosure) {
+        return "Enclosure " + enclosure.number() + ", " + enclosure.bays() + " bays"
+                + (enclosure.note().isEmpty() ? "" : ", " + enclosure.note());
     }
 
     public static List<BayPicture> of(Estate estate, String server) {

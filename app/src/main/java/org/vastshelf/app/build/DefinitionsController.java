@@ -1,6 +1,7 @@
 package org.vastshelf.app.build;
 
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -14,8 +15,13 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.vastshelf.app.config.Whole;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -46,17 +52,60 @@ class DefinitionsController {
 
     @GetMapping("/build/definitions")
     String definitions(Model model) {
-        return show("", model);
+        return show(model);
     }
 
-    private String show(String problem, Model model) {
+    /** Templates, and what can be made into one or of one. */
+    record View(List<Row> templates, Form save, Form bringIn) {}
+
+    /** A template, and the fields of the volume that is made of it. */
+    record Row(String name, String size, String kind, int shares, int limits, Field volume, Field pool) {}
+
+    private String show(Model model) {
         Estate estate = estates.load();
-        model.addAttribute("problem", problem);
-        model.addAttribute("templates", templates.all());
-        model.addAttribute("volumes", estate.volumes().keySet());
-        model.addAttribute("pools", estate.pools().keySet());
-        model.addAttribute("empty", estate.servers().isEmpty());
+        Figures fmt = Figures.of(model);
+        Typed typed = Typed.of(model);
+        Typed.Fields saving = typed.at("/build/definitions/templates");
+        Typed.Fields bringing = typed.at("/build/definitions/import");
+        Form bringIn = Form.of(
+                        bringing.action(),
+                        "Bring in a template or an estate",
+                        bringing.file("file", "File")
+                                .with("required", "required")
+                                .width("w-72"))
+                .button("Bring it in");
+        model.addAttribute(
+                "page",
+                new View(
+                        templates.all().stream()
+                                .map(t -> row(fmt, typed, estate, t))
+                                .toList(),
+                        Form.of(
+                                saving.action(),
+                                "Save a volume as a template",
+                                saving.select(
+                                                "volume",
+                                                "Volume",
+                                                estate.volumes().keySet(),
+                                                "")
+                                        .width("w-48"),
+                                saving.text("name", "Name of the template", "").width("w-48")),
+                        estate.servers().isEmpty()
+                                ? bringIn
+                                : bringIn.note("An estate is only taken where nothing is yet.")));
         return "definitions";
+    }
+
+    private static Row row(Figures fmt, Typed typed, Estate estate, VolumeTemplate template) {
+        Typed.Fields using = typed.at("/build/definitions/templates/" + template.name() + "/use");
+        return new Row(
+                template.name(),
+                fmt.size(template.volume().size()),
+                VolumeRow.kind(template.volume()),
+                template.shares().size(),
+                template.limits().size(),
+                using.text("volume", "Name", ""),
+                using.select("pool", "Pool", estate.pools().keySet(), ""));
     }
 
     @PostMapping("/build/definitions/templates")
@@ -68,7 +117,8 @@ class DefinitionsController {
             templates.keep(VolumeTemplate.of(name.strip(), estate, found));
             return "redirect:/build/definitions";
         } catch (IllegalArgumentException refused) {
-            return show(String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(model);
         }
     }
 
@@ -84,7 +134,8 @@ class DefinitionsController {
             template.applied(volume.strip(), pool).forEach(change -> orders.add(me.getName(), change));
             return "redirect:/build/definitions";
         } catch (IllegalArgumentException refused) {
-            return show(String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(model);
         }
     }
 
@@ -130,7 +181,8 @@ class DefinitionsController {
             }
             return "redirect:/build/definitions";
         } catch (JacksonException | IllegalArgumentException refused) {
-            return show("The file can't be read: " + cause(refused), model);
+            Typed.refuse(model, new AtField("file", "The file can't be read: " + cause(refused)));
+            return show(model);
         }
     }
 

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.volume.GrowthSimulation.Day;
 
 /**
@@ -19,7 +20,12 @@ public record GrowthPicture(
     private static final int HEIGHT = 150;
 
     /** The first day of a month on the axis. */
-    public record Mark(int x, String label) {}
+    public record Mark(int x, String label) {
+
+        public int labelAt() {
+            return x + 2;
+        }
+    }
 
     static GrowthPicture draw(List<Day> days) {
         Bytes top = days.stream()
@@ -65,11 +71,38 @@ public record GrowthPicture(
         return HEIGHT - (int) Math.round(bytes.shareOf(top) * (HEIGHT - 10));
     }
 
-    public int getWidth() {
+    public int width() {
         return WIDTH;
     }
 
-    public int getHeight() {
+    public int height() {
         return HEIGHT;
+    }
+
+    /** With room for what is written beside and below. */
+    public int outerWidth() {
+        return WIDTH + 90;
+    }
+
+    public int outerHeight() {
+        return HEIGHT + 18;
+    }
+
+    public int right() {
+        return WIDTH + 6;
+    }
+
+    public int below() {
+        return HEIGHT + 14;
+    }
+
+    public String said() {
+        return Counted.of(growths.size(), "growth")
+                + (fullDays > 0 ? ", and even so full on " + Counted.of(fullDays, "day") : "")
+                + "; beginning just above the trigger";
+    }
+
+    public Day last() {
+        return days.getLast();
     }
 }

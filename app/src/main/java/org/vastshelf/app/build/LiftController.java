@@ -5,6 +5,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.lift.Lifts;
 import org.vastshelf.app.security.Someone;
 
@@ -26,7 +27,8 @@ class LiftController {
             lifts.run(name, me.getName());
             return "redirect:/build/pools/" + name + "#lift";
         } catch (IllegalArgumentException refused) {
-            return page.show(name, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return page.show(name, model);
         }
     }
 }

@@ -1,9 +1,7 @@
 package org.vastshelf.app.build;
 
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
@@ -11,8 +9,11 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -50,7 +51,7 @@ class PoolComposer {
                         ? withUnclaimed(estate)
                         : wanted;
         PoolForm form = new PoolForm("", chosen, drives, null, 0, false, 1);
-        return showPool(form, "", model);
+        return showPool(form, model);
     }
 
     private static String withUnclaimed(Estate estate) {
@@ -60,26 +61,48 @@ class PoolComposer {
                 .orElse("");
     }
 
-    private String showPool(PoolForm form, String problem, Model model) {
+    /**
+     * What is chosen from.
+     *
+     * @param servers file servers with unclaimed drives, where there are several
+     */
+    record View(String action, List<Field> servers, PoolForm form, DrivePick drives, List<Field> fields) {}
+
+    private String showPool(PoolForm form, Model model) {
         Estate estate = estates.load();
-        List<Drive> free = BuildController.unclaimed(estate, form.server());
-        model.addAttribute("form", form);
-        model.addAttribute("problem", problem);
-        model.addAttribute("free", free);
+        Typed.Fields fields = Typed.of(model).at("/build/new/pool");
+        List<String> servers = estate.servers().keySet().stream()
+                .filter(s -> !BuildController.unclaimed(estate, s).isEmpty())
+                .toList();
         model.addAttribute(
-                "picks",
-                free.stream()
-                        .map(d -> d.label().value() / 1_000_000_000_000L + " TB "
-                                + d.kind().title())
-                        .distinct()
-                        .toList());
-        model.addAttribute(
-                "choices",
-                estate.servers().keySet().stream()
-                        .filter(s -> !BuildController.unclaimed(estate, s).isEmpty())
-                        .toList());
-        model.addAttribute(
-                "largest", free.stream().mapToLong(d -> d.label().value()).max().orElse(1));
+                "page",
+                new View(
+                        fields.action(),
+                        servers.size() < 2
+                                ? List.of()
+                                : List.of(Typed.of(model)
+                                        .at("server")
+                                        .select("server", "File server", servers, form.server())
+                                        .width("w-64")),
+                        form,
+                        DrivePick.of(
+                                Figures.of(model),
+                                "drives",
+                                "Unclaimed drives of " + form.server(),
+                                BuildController.unclaimed(estate, form.server()),
+                                form.drives()),
+                        List.of(
+                                fields.text("name", "Name of the pool", form.name()),
+                                fields.number("spares", "Hot spares", form.spares())
+                                        .between(0, 99)
+                                        .width("w-28"),
+                                fields.number("groups", "Groups", form.groups())
+                                        .between(1, 99)
+                                        .width("w-28"),
+                                fields.tick(
+                                        "surfaceCheck",
+                                        "Check the surfaces first (takes hours)",
+                                        form.surfaceCheck()))));
         compare(form, model);
         return "pool-new";
     }
@@ -87,7 +110,6 @@ class PoolComposer {
     /** Recomputed whenever the choice changes. */
     @PostMapping("/build/compare")
     String compareAgain(@ModelAttribute PoolForm form, Model model) {
-        model.addAttribute("form", form);
         compare(form, model);
         return "pool-new :: consequence";
     }
@@ -98,22 +120,24 @@ class PoolComposer {
                 .map(estate.drives()::get)
                 .filter(java.util.Objects::nonNull)
                 .toList();
-        Map<String, Long> sizes = new LinkedHashMap<>();
-        model.addAttribute("chosenDrives", drives);
-        model.addAttribute("sizes", sizes);
         if (drives.isEmpty()) {
+            model.addAttribute("comparisonQuiet", "No drive chosen yet.");
             return;
         }
-        drives.stream()
-                .sorted(Comparator.comparing(Drive::label))
-                .forEach(d -> sizes.merge(d.label().value() / 1_000_000_000_000L + " TB", 1L, Long::sum));
-        model.addAttribute("spareDrives", spares(drives, form.spares()));
         try {
             LayoutQuestion question = LayoutQuestion.withDefaults(
                     drives.stream().map(Drive::label).toList(),
                     form.spares(),
                     drives.getFirst().kind().rates());
-            model.addAttribute("comparison", Comparison.of(question, form.layout(), form.groups()));
+            model.addAttribute(
+                    "comparison",
+                    Comparison.of(
+                            Figures.of(model),
+                            drives,
+                            spares(drives, form.spares()),
+                            question,
+                            form.layout(),
+                            form.groups()));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("comparisonProblem", refused.getMessage());
         }
@@ -129,7 +153,13 @@ class PoolComposer {
                 .toList();
     }
 
-    @PostMapping("/build/new/pool")
+    /** The same where the browser runs no scripts. */
+    @PostMapping(path = "/build/new/pool", params = "compare")
+    String compareWhole(@ModelAttribute PoolForm form, Model model) {
+        return showPool(form, model);
+    }
+
+    @PostMapping(path = "/build/new/pool", params = "!compare")
     String addPool(@AuthenticationPrincipal Someone me, @ModelAttribute PoolForm form, Model model) {
         try {
             Layout layout = Optional.ofNullable(form.layout())
@@ -146,7 +176,8 @@ class PoolComposer {
                             form.groups()));
             return "redirect:/build?scope=" + form.server();
         } catch (IllegalArgumentException refused) {
-            return showPool(form, refused.getMessage(), model);
+            Typed.refuse(model, refused);
+            return showPool(form, model);
         }
     }
 

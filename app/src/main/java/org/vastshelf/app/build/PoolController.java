@@ -10,7 +10,9 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;
@@ -46,7 +48,7 @@ class PoolController {
 
     @GetMapping("/build/pools/{name}")
     String pool(@PathVariable String name, Model model) {
-        return page.show(name, "", model);
+        return page.show(name, model);
     }
 
     private String add(Someone me, String name, Supplier<Change> change, Model model) {
@@ -54,15 +56,13 @@ class PoolController {
             orders.add(me.getName(), change.get());
             return "redirect:/build/pools/" + name;
         } catch (IllegalArgumentException refused) {
-            return page.show(name, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return page.show(name, model);
         }
     }
 
-    /** What was chosen, kept for the page in case it is refused. */
-    private static List<String> given(@Nullable List<String> drives, Model model) {
-        List<String> chosen = drives == null ? List.of() : drives;
-        model.addAttribute("typedDrives", chosen);
-        return chosen;
+    private static List<String> given(@Nullable List<String> drives) {
+        return drives == null ? List.of() : drives;
     }
 
     @PostMapping("/build/pools/{name}/group")
@@ -77,7 +77,7 @@ class PoolController {
         return add(
                 me,
                 name,
-                () -> new PoolChange.AddGroup(name, given(drives, model), layout, fast, part.equals("cache")),
+                () -> new PoolChange.AddGroup(name, given(drives), layout, fast, part.equals("cache")),
                 model);
     }
 
@@ -88,7 +88,7 @@ class PoolController {
             @RequestParam int group,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new PoolChange.AddDrives(name, group, given(drives, model)), model);
+        return add(me, name, () -> new PoolChange.AddDrives(name, group, given(drives)), model);
     }
 
     @PostMapping("/build/pools/{name}/remove-group")
@@ -103,7 +103,7 @@ class PoolController {
             @PathVariable String name,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new PoolChange.AddSpares(name, given(drives, model)), model);
+        return add(me, name, () -> new PoolChange.AddSpares(name, given(drives)), model);
     }
 
     @PostMapping("/build/pools/{name}/release-spares")
@@ -112,13 +112,17 @@ class PoolController {
             @PathVariable String name,
             @RequestParam(required = false) List<String> drives,
             Model model) {
-        return add(me, name, () -> new PoolChange.ReleaseSpares(name, given(drives, model)), model);
+        return add(me, name, () -> new PoolChange.ReleaseSpares(name, given(drives)), model);
     }
 
     @PostMapping("/build/pools/{name}/reserve")
     String reserve(
             @AuthenticationPrincipal Someone me, @PathVariable String name, @RequestParam String size, Model model) {
-        return add(me, name, () -> new PoolChange.SetPoolReserve(name, share(name, size)), model);
+        return add(
+                me,
+                name,
+                () -> new PoolChange.SetPoolReserve(name, AtField.read("size", () -> share(name, size))),
+                model);
     }
 
     /** A size, or a share of the pool's data bytes. */
@@ -145,7 +149,10 @@ class PoolController {
                 me,
                 name,
                 () -> new PoolChange.ReservePool(
-                        name, server, SizeText.parse("reservation", size, Bytes.tib(1), Bytes.tib(4_096)), pace),
+                        name,
+                        server,
+                        AtField.read("size", () -> SizeText.parse("reservation", size, Bytes.tib(1), Bytes.tib(4_096))),
+                        pace),
                 model);
     }
 
@@ -165,7 +172,6 @@ class PoolController {
             @PathVariable String name,
             @ModelAttribute ScheduleForm when,
             Model model) {
-        model.addAttribute("typedScrub", when);
         return add(
                 me,
                 name,
@@ -183,15 +189,14 @@ class PoolController {
             @RequestParam String hours,
             @RequestParam String limit,
             Model model) {
-        model.addAttribute("typedLift", when);
         return add(
                 me,
                 name,
                 () -> new RuleChange.SetRule(new LiftRule(
                         name,
                         when.schedule(),
-                        WholeNumbers.whole("hours of a lift", hours),
-                        WholeNumbers.whole("limit of a lift", limit))),
+                        AtField.read("hours", () -> WholeNumbers.whole("hours of a lift", hours)),
+                        AtField.read("limit", () -> WholeNumbers.whole("limit of a lift", limit)))),
                 model);
     }
 

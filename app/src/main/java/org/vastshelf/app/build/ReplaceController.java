@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.ToDoubleFunction;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,8 +13,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.Forecasts;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -24,12 +26,10 @@ import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Outlook;
 import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.Replacements;
-import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.layout.Replacement;
 import org.vastshelf.core.ledger.Ledgers;
-import org.vastshelf.core.unit.Bytes;
 
 /** Larger drives in place of smaller ones, one at a time, with what the pool has after each. */
 @Page
@@ -59,17 +59,17 @@ class ReplaceController {
         }
     }
 
-    /** A stage with its bar. */
-    record StageView(Replacement.Stage stage, int bar) {}
+    /** What is chosen from. */
+    record View(String pool, String action, DrivePick old, DrivePick next, Field takeSpace) {}
 
     @GetMapping("/build/pools/{name}/replace")
     String replace(@PathVariable String name, @ModelAttribute Choice choice, Model model) {
-        return show(name, choice, "", model);
+        return show(name, choice, model);
     }
 
     @PostMapping("/build/pools/{name}/replace/preview")
     String preview(@PathVariable String name, @ModelAttribute Choice choice, Model model) {
-        show(name, choice, "", model);
+        show(name, choice, model);
         return "replace :: consequence";
     }
 
@@ -83,7 +83,8 @@ class ReplaceController {
             orders.add(me.getName(), change(name, choice));
             return "redirect:/build/pools/" + name;
         } catch (IllegalArgumentException refused) {
-            return show(name, choice, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(name, choice, model);
         }
     }
 
@@ -111,55 +112,47 @@ class ReplaceController {
                 .toList();
     }
 
-    private String show(String name, Choice choice, String problem, Model model) {
+    private String show(String name, Choice choice, Model model) {
         Estate estate = estates.load();
         Pool pool = Optional.ofNullable(estate.pools().get(name)).orElseThrow(() -> new NotFound("pool", name));
-        List<Drive> free = BuildController.unclaimed(estate, pool.server());
-        model.addAttribute("pool", pool);
-        model.addAttribute("choice", choice);
-        model.addAttribute("problem", problem);
-        model.addAttribute("members", PoolController.members(estate, pool));
-        model.addAttribute("free", free);
+        Figures fmt = Figures.of(model);
+        String action = "/build/pools/" + name + "/replace";
+        model.addAttribute(
+                "page",
+                new View(
+                        name,
+                        action,
+                        DrivePick.of(fmt, "old", "Members that go", PoolController.members(estate, pool), choice.old),
+                        DrivePick.of(
+                                fmt,
+                                "next",
+                                "Unclaimed drives that come",
+                                BuildController.unclaimed(estate, pool.server()),
+                                choice.next),
+                        Typed.of(model)
+                                .at(action)
+                                .tick("takeSpace", "The pool takes the new space at the end", choice.takeSpace)));
         if (choice.old.isEmpty() && choice.next.isEmpty()) {
+            model.addAttribute("previewQuiet", "Choose as many new drives as members.");
             return "replace";
         }
         try {
             List<Replacement.Stage> stages = Replacements.stages(estate, usage.load(), change(name, choice));
-            Bytes largest = stages.stream()
-                    .map(Replacement.Stage::data)
-                    .max(Bytes::compareTo)
-                    .orElse(Bytes.ZERO);
+            Optional<LocalDate> full = forecasts
+                    .of(HistoryStore.POOL, name)
+                    .flatMap(space -> space.forecast().likely());
             model.addAttribute(
                     "stages",
-                    stages.stream()
-                            .map(s -> new StageView(s, (int) Math.round(s.data().shareOf(largest) * 200)))
-                            .toList());
-            model.addAttribute("before", Ledgers.data(estate, pool));
-            model.addAttribute(
-                    "least",
-                    stages.stream().mapToDouble(Replacement.Stage::leastHours).sum());
-            double most =
-                    stages.stream().mapToDouble(Replacement.Stage::mostHours).sum();
-            model.addAttribute("most", most);
-            LocalDate end = Outlook.endOf(stages, clock.today());
-            forecasts
-                    .of(HistoryStore.POOL, name)
-                    .flatMap(space -> space.forecast().likely())
-                    .ifPresent(day -> {
-                        model.addAttribute("fullOn", day);
-                        model.addAttribute("runsFull", !day.isAfter(end));
-                    });
-            model.addAttribute("staying", together(stages, Replacement.Stage::oddsStaying));
-            model.addAttribute("pulled", together(stages, Replacement.Stage::oddsPulled));
+                    ReplaceView.of(
+                            fmt,
+                            stages,
+                            Ledgers.data(estate, pool),
+                            choice.takeSpace,
+                            full,
+                            Outlook.endOf(stages, clock.today())));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("previewProblem", refused.getMessage());
         }
         return "replace";
-    }
-
-    private static double together(List<Replacement.Stage> stages, ToDoubleFunction<Replacement.Stage> odds) {
-        return -Math.expm1(stages.stream()
-                .mapToDouble(s -> Math.log1p(-Math.min(odds.applyAsDouble(s), 1 - 1e-16)))
-                .sum());
     }
 }

@@ -7,7 +7,11 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -33,13 +37,13 @@ class ReservationComposer {
     }
 
     /** What was typed. */
-    record Form(
+    record Wanted(
             String name,
             String server,
             String size,
             String mibps,
             @Nullable PaceClass pace) {
-        Form {
+        Wanted {
             name = name == null ? "" : name.strip();
             server = server == null ? "" : server;
             size = size == null ? "10 TiB" : size;
@@ -48,40 +52,71 @@ class ReservationComposer {
 
         List<PaceBudget.Offer> offers() {
             return PaceBudget.offers(
-                    SizeText.parse("size", size, Bytes.gib(1), MOST), WholeNumbers.whole("throughput", mibps));
+                    AtField.read("size", () -> SizeText.parse("size", size, Bytes.gib(1), MOST)),
+                    AtField.read("mibps", () -> WholeNumbers.whole("throughput", mibps)));
         }
     }
 
     @GetMapping("/build/new/reservation")
-    String compose(@ModelAttribute Form form, Model model) {
-        return show(form, "", model);
+    String compose(@ModelAttribute Wanted form, Model model) {
+        return show(form, model);
     }
 
     @PostMapping("/build/new/reservation/preview")
-    String preview(@ModelAttribute Form form, Model model) {
-        show(form, "", model);
+    String preview(@ModelAttribute Wanted form, Model model) {
+        show(form, model);
         return "reservation-new :: consequence";
     }
 
-    private String show(Form form, String problem, Model model) {
-        model.addAttribute("form", form);
-        model.addAttribute("problem", problem);
-        model.addAttribute(
-                "managed",
-                estates.load().servers().values().stream()
-                        .filter(FileServer::managed)
-                        .map(FileServer::name)
-                        .toList());
+    private String show(Wanted form, Model model) {
+        Typed.Fields fields = Typed.of(model).at("/build/new/reservation");
+        List<String> managed = estates.load().servers().values().stream()
+                .filter(FileServer::managed)
+                .map(FileServer::name)
+                .toList();
+        if (!managed.isEmpty()) {
+            model.addAttribute(
+                    "page",
+                    Form.of(
+                            fields.action(),
+                            "",
+                            fields.first(fields.text("name", "Name of the pool", form.name())),
+                            fields.select("server", "Service", managed, form.server()),
+                            fields.text("size", "Wanted size", form.size()),
+                            fields.text("mibps", "Wanted throughput, MiB/s", form.mibps())));
+        }
         try {
-            model.addAttribute("offers", form.offers());
+            model.addAttribute("offers", rows(Figures.of(model), form));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("offersProblem", refused.getMessage());
         }
         return "reservation-new";
     }
 
+    /** What a class would take and cost. */
+    record Row(PaceClass pace, boolean chosen, String tebibytes, String gives, String cost, String how) {}
+
+    private static List<Row> rows(Figures fmt, Wanted form) {
+        List<PaceBudget.Offer> offers = form.offers();
+        return offers.stream()
+                .map(o -> row(fmt, o, form, o == offers.getFirst()))
+                .toList();
+    }
+
+    private static Row row(Figures fmt, PaceBudget.Offer offer, Wanted form, boolean cheapest) {
+        PaceClass pace = offer.paceClass();
+        return new Row(
+                pace,
+                pace == form.pace(),
+                fmt.count(offer.tebibytes()),
+                fmt.count(offer.tebibytes() * pace.mibpsPerTib()),
+                fmt.money(offer.cents()),
+                offer.tebibytes() + " × " + fmt.money(pace.centsPerTibMonth()) + "; " + pace.mibpsPerTib()
+                        + " MiB/s for each TiB" + (cheapest ? "; the cheapest" : ""));
+    }
+
     @PostMapping("/build/new/reservation")
-    String add(@AuthenticationPrincipal Someone me, @ModelAttribute Form form, Model model) {
+    String add(@AuthenticationPrincipal Someone me, @ModelAttribute Wanted form, Model model) {
         try {
             if (form.pace() == null) {
                 throw new IllegalArgumentException("no class is chosen, choose one of the table");
@@ -96,7 +131,8 @@ class ReservationComposer {
                     new PoolChange.ReservePool(form.name(), form.server(), Bytes.tib(tebibytes), form.pace()));
             return "redirect:/build?scope=" + form.server();
         } catch (IllegalArgumentException refused) {
-            return show(form, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(form, model);
         }
     }
 }

@@ -1,7 +1,5 @@
 package org.vastshelf.app.build;
 
-import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -11,9 +9,11 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.vastshelf.app.kit.LedgerPicture;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;
@@ -25,26 +25,17 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pace;
-import org.vastshelf.core.estate.Pool;
-import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.ledger.ByteLedger;
-import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
 import org.vastshelf.core.volume.GrowthSimulation;
-import org.vastshelf.core.volume.MoveCandidates;
-import org.vastshelf.core.volume.PaceBudget;
 
 /** One volume: what it holds, and what can be changed while clients go on. */
 @Page
 class VolumeController {
-
-    private static final int BAR = 780;
 
     private final EstateStore estates;
     private final UsageStore usage;
@@ -63,37 +54,15 @@ class VolumeController {
 
     @GetMapping("/build/volumes/{name}")
     String volume(@PathVariable String name, Model model) {
-        return show(name, "", model);
+        return show(name, model);
     }
 
-    private String show(String name, String problem, Model model) {
+    private String show(String name, Model model) {
         Estate estate = estates.load();
         Volume volume = volume(estate, name);
-        Usage all = usage.load();
-        Usage.Held held = all.of(name);
-        Pool pool = estate.pools().get(volume.pool());
-        ByteLedger ledger = Ledgers.ofVolume(all, volume);
-        model.addAttribute("volume", volume);
-        model.addAttribute("pool", pool);
-        model.addAttribute("problem", problem);
-        model.addAttribute("held", held);
-        model.addAttribute("ledger", LedgerPicture.draw(ledger, ledger.label(), BAR));
-        model.addAttribute("poolFree", Ledgers.ofPool(estate, all, pool).free());
-        model.addAttribute("shares", estate.sharesOn(name).toList());
-        model.addAttribute("pace", volume.pace().of(volume.size(), pool.pace()));
-        model.addAttribute("budget", PaceBudget.of(estate, pool, name));
-        FileServer server = estate.servers().get(pool.server());
-        model.addAttribute("managed", server.managed());
-        model.addAttribute("sizes", server.sizes());
-        model.addAttribute("growths", growths.of(name));
         Optional<GrowthRule> rule = estate.find(Kinds.GROWTH, name);
-        model.addAttribute("ruled", rule.isPresent());
-        model.addAttribute("ruleForm", GrowthForm.of(volume, rule));
-        ScheduleForm typed = (ScheduleForm) model.getAttribute("typedLooks");
-        model.addAttribute(
-                "looks",
-                ScheduleForm.of(typed, Optional.of(rule.map(GrowthRule::looks).orElse(GrowthRule.OFTEN))));
-        model.addAttribute("rhythms", ScheduleForm.always());
+        model.addAttribute("page", VolumeView.of(Figures.of(model), estate, usage.load(), volume, growths.of(name)));
+        model.addAttribute("forms", VolumeForms.of(Figures.of(model), Typed.of(model), estate, volume));
         rule.ifPresent(r -> simulate(volume, r, model));
         return "volume";
     }
@@ -107,7 +76,8 @@ class VolumeController {
             orders.add(me.getName(), change.get());
             return "redirect:/build/volumes/" + name;
         } catch (IllegalArgumentException refused) {
-            return show(name, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(name, model);
         }
     }
 
@@ -118,7 +88,11 @@ class VolumeController {
             @RequestParam String by,
             @RequestParam String amount,
             Model model) {
-        return add(me, name, () -> new VolumeChange.ResizeVolume(name, grown(name, by, amount)), model);
+        return add(
+                me,
+                name,
+                () -> new VolumeChange.ResizeVolume(name, AtField.read("amount", () -> grown(name, by, amount))),
+                model);
     }
 
     private Bytes grown(String name, String by, String amount) {
@@ -151,7 +125,10 @@ class VolumeController {
                 me,
                 name,
                 () -> new VolumeChange.SetPace(
-                        name, byHand ? new Pace(true, WholeNumbers.whole("pace", mibps)) : Pace.BY_SIZE),
+                        name,
+                        AtField.read(
+                                "mibps",
+                                () -> byHand ? new Pace(true, WholeNumbers.whole("pace", mibps)) : Pace.BY_SIZE)),
                 model);
     }
 
@@ -161,7 +138,8 @@ class VolumeController {
         return add(
                 me,
                 name,
-                () -> new VolumeChange.SetAlarm(name, WholeNumbers.percent("alarm level", percent, 1, 100)),
+                () -> new VolumeChange.SetAlarm(
+                        name, AtField.read("percent", () -> WholeNumbers.percent("alarm level", percent, 1, 100))),
                 model);
     }
 
@@ -178,7 +156,6 @@ class VolumeController {
             @ModelAttribute ScheduleForm looks,
             @RequestParam(defaultValue = "true") boolean on,
             Model model) {
-        model.addAttribute("typedLooks", looks);
         return add(
                 me,
                 name,
@@ -212,45 +189,5 @@ class VolumeController {
                                 "simulation",
                                 GrowthPicture.draw(GrowthSimulation.run(rule, found.lastDays(GrowthSimulation.YEAR)))),
                         () -> model.addAttribute("simulationProblem", "It has not been watched for a week yet"));
-    }
-
-    @GetMapping("/build/volumes/{name}/move")
-    String move(@PathVariable String name, Model model) {
-        return showMove(name, "", model);
-    }
-
-    private String showMove(String name, String problem, Model model) {
-        Estate estate = estates.load();
-        Usage all = usage.load();
-        Volume volume = volume(estate, name);
-        Pool source = estate.pools().get(volume.pool());
-        Bytes free = Ledgers.ofPool(estate, all, source).free();
-        model.addAttribute("volume", volume);
-        model.addAttribute("problem", problem);
-        model.addAttribute("sourceFree", free);
-        model.addAttribute("needs", Ledgers.taken(all, volume));
-        model.addAttribute("sourceAfter", free.plus(Ledgers.taken(all, volume)));
-        List<MoveCandidates.Candidate> candidates = MoveCandidates.of(estate, all, volume);
-        model.addAttribute("candidates", candidates);
-        model.addAttribute("somewhere", candidates.stream().anyMatch(MoveCandidates.Candidate::isPossible));
-        return "move";
-    }
-
-    @PostMapping("/build/volumes/{name}/move")
-    String addMove(
-            @AuthenticationPrincipal Someone me,
-            @PathVariable String name,
-            @RequestParam(defaultValue = "") String pool,
-            @RequestParam(defaultValue = "600") String limit,
-            Model model) {
-        try {
-            if (pool.isEmpty()) {
-                throw new IllegalArgumentException("No pool is chosen");
-            }
-            orders.add(me.getName(), new VolumeChange.MoveVolume(name, pool, WholeNumbers.whole("bandwidth", limit)));
-            return "redirect:/build/volumes/" + name;
-        } catch (IllegalArgumentException refused) {
-            return showMove(name, String.format(Locale.ROOT, "%s", refused.getMessage()), model);
-        }
     }
 }

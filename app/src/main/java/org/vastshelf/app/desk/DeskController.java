@@ -2,9 +2,12 @@ package org.vastshelf.app.desk;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.InputStreamResource;
@@ -19,7 +22,12 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.road.ContentStore;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
@@ -79,7 +87,7 @@ class DeskController {
         Estate estate = estates.load();
         String who = person.isEmpty() ? (me.mayRun() ? "suki" : me.getName()) : person;
         String where = share.isEmpty() ? usual(estate, directory.person(who).orElse(me.person())) : share;
-        return show(me, new Seat(directory.person(who).isPresent() ? who : me.getName(), where, path), null, "", model);
+        return show(me, new Seat(directory.person(who).isPresent() ? who : me.getName(), where, path), null, model);
     }
 
     /** The first share on which somebody may do most. */
@@ -95,24 +103,70 @@ class DeskController {
                 .orElse("");
     }
 
-    private String show(Someone me, Seat seat, @Nullable Outcome result, String problem, Model model) {
+    private String show(Someone me, Seat seat, @Nullable Outcome result, Model model) {
         requireMay(me, seat.person());
         Estate estate = estates.load();
         model.addAttribute("seat", seat);
-        model.addAttribute("result", result);
-        model.addAttribute("problem", problem);
+        if (result != null) {
+            model.addAttribute("result", AnswerView.of(Figures.of(model), result));
+        }
         List<Person> people = me.mayRun()
                 ? directory.people()
                 : List.of(directory.person(me.getName()).orElseThrow());
-        List<String> shares = within(me, estate, seat.person());
-        // Nobody finds one of thousands in a list; they are typed and found by a part of their names.
-        model.addAttribute("people", people.size() > MOST_CHOICES ? null : people);
-        model.addAttribute("shares", shares.size() > MOST_CHOICES ? null : shares);
+        model.addAttribute("page", chooser(Typed.of(model), seat, people, within(me, estate, seat.person())));
         Share share = estate.shares().get(seat.share());
         if (share != null) {
-            browse(seat, share, model);
+            FilePath path = path(seat.path()).orElse(FilePath.ROOT);
+            model.addAttribute("here", DeskView.of(Figures.of(model), path, listings.of(share, seat.person(), path)));
         }
         return "desk";
+    }
+
+    /**
+     * Where one sits down, and what one may do there.
+     *
+     * @param person and share are chosen from lists, or found while they are typed where there are too many
+     */
+    record Chooser(Field person, Field share, Form make, Form save) {}
+
+    /** Nobody finds one of thousands in a list; they are typed and found by a part of their names. */
+    private static Chooser chooser(Typed typed, Seat seat, List<Person> people, List<String> shares) {
+        Typed.Fields sit = typed.at("desk");
+        Typed.Fields make = typed.at("/desk/make");
+        Typed.Fields save = typed.at("/desk/save");
+        Map<String, String> names = new LinkedHashMap<>();
+        people.forEach(p -> names.put(p.uid(), p.name() + " (" + p.uid() + ")"));
+        return new Chooser(
+                (people.size() > MOST_CHOICES
+                                ? found(sit.text("person", "Person", seat.person()), "choices-people")
+                                : sit.select(
+                                        "person",
+                                        "Person",
+                                        names.keySet(),
+                                        Function.identity(),
+                                        names::get,
+                                        seat.person()))
+                        .width("w-56"),
+                (shares.size() > MOST_CHOICES
+                                ? found(sit.text("share", "Share", seat.share()), "choices-shares")
+                                : sit.select("share", "Share", shares, seat.share()))
+                        .width("w-48"),
+                Form.of(
+                        make.action(),
+                        "Make a file",
+                        make.text("name", "Name of the file", "cut.mov").width("w-44"),
+                        make.text("size", "Size", "1 GiB").width("w-28")),
+                Form.of(
+                                save.action(),
+                                "Or a file of yours",
+                                save.file("file", "File")
+                                        .with("required", "required")
+                                        .width("w-64"))
+                        .button("Save it here"));
+    }
+
+    private static Field found(Field field, String choices) {
+        return field.with("list", choices);
     }
 
     /** People and shares whose names hold a text, to choose from while it is typed. */
@@ -153,16 +207,6 @@ class DeskController {
                                 .isPresent())
                 .map(Share::name)
                 .toList();
-    }
-
-    private void browse(Seat seat, Share share, Model model) {
-        FilePath path = path(seat.path()).orElse(FilePath.ROOT);
-        DeskListing.Listing listing = listings.of(share, seat.person(), path);
-        model.addAttribute("here", path);
-        model.addAttribute("mayRead", listing.mayRead());
-        model.addAttribute("space", listing.space().orElse(null));
-        model.addAttribute("folders", listing.folders());
-        model.addAttribute("files", listing.files());
     }
 
     private static Optional<FilePath> path(String text) {
@@ -223,17 +267,19 @@ class DeskController {
                                         .toString())
                         .body(new InputStreamResource(contents.open(content)));
             }
-            return show(me, seat, result, "", model);
+            return show(me, seat, result, model);
         } catch (IllegalArgumentException | NotThere refused) {
-            return show(me, seat, null, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(me, seat, null, model);
         }
     }
 
     private String answer(Someone me, Seat seat, Supplier<Outcome> act, Model model) {
         try {
-            return show(me, seat, act.get(), "", model);
+            return show(me, seat, act.get(), model);
         } catch (IllegalArgumentException | NotThere refused) {
-            return show(me, seat, null, String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return show(me, seat, null, model);
         }
     }
 
@@ -246,14 +292,14 @@ class DeskController {
         Share share = Optional.ofNullable(estates.load().shares().get(seat.share()))
                 .orElseThrow(() -> new NotThere("There is no share '" + seat.share() + "'"));
         if (name.isBlank() || name.contains("/")) {
-            throw new IllegalArgumentException("file name is '" + name + "', must not be empty or hold a slash");
+            throw new AtField("name", "file name is '" + name + "', must not be empty or hold a slash");
         }
         return new FileOperation(
                 kind,
                 seat.person(),
                 seat.share(),
                 new FilePath(seat.path()).child(name.strip()),
-                SizeText.parse("file size", size, Bytes.ZERO, FileOperation.LARGEST_FILE),
+                AtField.read("size", () -> SizeText.parse("file size", size, Bytes.ZERO, FileOperation.LARGEST_FILE)),
                 Workstations.of(share, seat.person()));
     }
 }

@@ -19,8 +19,11 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.SurveyStore;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.core.catalogue.SizeClass;
 
 /** Real folders brought in, and what is in any catalogue. */
@@ -46,24 +49,45 @@ class FolderController {
 
     @GetMapping("/look/folders")
     String list(HttpServletRequest request, Model model) {
-        return show("", "", "", request, model);
+        return show(request, model);
     }
 
-    private String show(String name, String folder, String problem, HttpServletRequest request, Model model) {
+    private String show(HttpServletRequest request, Model model) {
+        Figures fmt = Figures.of(model);
+        Typed typed = Typed.of(model);
         model.addAttribute(
                 "catalogues",
                 Listing.of(
-                        request,
-                        catalogues.all(),
-                        c -> c.name() + " " + c.root(),
-                        new Listing.Column<>("catalogue", Comparator.comparing(Catalogue::name)),
-                        new Listing.Column<>("files", Comparator.comparing(Catalogue::files)),
-                        new Listing.Column<>("bytes", Comparator.comparing(Catalogue::bytes)),
-                        new Listing.Column<>("unreadable", Comparator.comparing(Catalogue::unreadable))));
-        model.addAttribute("roots", folders.roots());
-        model.addAttribute("name", name);
-        model.addAttribute("folder", folder);
-        model.addAttribute("problem", problem);
+                                request,
+                                catalogues.all(),
+                                c -> c.name() + " " + c.root(),
+                                new Listing.Column<>("catalogue", Comparator.comparing(Catalogue::name)),
+                                new Listing.Column<>("files", Comparator.comparing(Catalogue::files)),
+                                new Listing.Column<>("bytes", Comparator.comparing(Catalogue::bytes)),
+                                new Listing.Column<>("unreadable", Comparator.comparing(Catalogue::unreadable)))
+                        .map(c -> CatalogueRow.of(fmt, c)));
+        model.addAttribute("roots", String.join(", ", folders.roots()));
+        Typed.Fields folder = typed.at("/look/folders");
+        Typed.Fields table = typed.at("/look/folders/import");
+        model.addAttribute(
+                "folder",
+                Form.of(
+                        folder.action(),
+                        "A folder of this host",
+                        folder.text("name", "Name", "").width("w-44"),
+                        folder.text("folder", "Folder", "")
+                                .with("placeholder", "/usr/share/doc")
+                                .width("w-64")));
+        model.addAttribute(
+                "table",
+                Form.of(
+                                table.action(),
+                                "Or a CSV of files",
+                                table.text("name", "Name", "").width("w-44"),
+                                table.file("file", "File")
+                                        .with("required", "required")
+                                        .width("w-64"))
+                        .button("Import"));
         return "folders";
     }
 
@@ -73,7 +97,8 @@ class FolderController {
             folders.bringIn(name.strip(), folder.strip());
             return "redirect:/look/folders/" + name.strip();
         } catch (IllegalArgumentException refused) {
-            return show(name, folder, String.valueOf(refused.getMessage()), request, model);
+            Typed.refuse(model, refused);
+            return show(request, model);
         }
     }
 
@@ -85,27 +110,33 @@ class FolderController {
             csv.read(name.strip(), reader);
             return "redirect:/look/folders/" + name.strip();
         } catch (IllegalArgumentException refused) {
-            return show(name, "", String.valueOf(refused.getMessage()), request, model);
+            Typed.refuse(model, refused);
+            return show(request, model);
         }
     }
 
     @GetMapping("/look/folders/{name}")
     String folder(@PathVariable String name, Model model) {
         Catalogue catalogue = folders.find(name);
-        model.addAttribute("catalogue", catalogue);
-        model.addAttribute("ages", AgeMap.of(surveys.ageAndSize(catalogue), today(catalogue)));
+        Figures fmt = Figures.of(model);
+        model.addAttribute("catalogue", CatalogueView.of(fmt, catalogue));
         model.addAttribute("sizes", SizeClass.values());
-        model.addAttribute("largestFiles", surveys.largestFiles(catalogue.no(), LARGEST));
-        model.addAttribute("largestFolders", surveys.largestFolders(catalogue.no(), LARGEST));
-        model.addAttribute("kinds", surveys.byKind(catalogue));
-        model.addAttribute("owners", surveys.byOwner(catalogue));
-        model.addAttribute("unreadable", surveys.unreadable(catalogue.no(), LARGEST));
+        model.addAttribute(
+                "page",
+                FolderView.of(
+                        fmt,
+                        AgeMap.of(surveys.ageAndSize(catalogue), today(catalogue)),
+                        surveys.largestFiles(catalogue.no(), LARGEST),
+                        surveys.largestFolders(catalogue.no(), LARGEST),
+                        surveys.byKind(catalogue),
+                        surveys.byOwner(catalogue).stream().limit(LARGEST).toList(),
+                        surveys.unreadable(catalogue.no(), LARGEST)));
         return "folder";
     }
 
     @GetMapping("/look/folders/{name}/progress")
     String progress(@PathVariable String name, Model model) {
-        model.addAttribute("catalogue", folders.find(name));
+        model.addAttribute("catalogue", CatalogueView.of(Figures.of(model), folders.find(name)));
         return "folder :: progress";
     }
 

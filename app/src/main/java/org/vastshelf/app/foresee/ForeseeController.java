@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
@@ -25,6 +26,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.FillForecast.BandDay;
 import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.unit.Counted;
 
 /** When spaces are full, and how that comes about. */
 @Page
@@ -51,6 +53,7 @@ class ForeseeController {
     String foresee(
             @AuthenticationPrincipal Someone me,
             @ModelAttribute("scope") Scope scope,
+            @ModelAttribute("fmt") Figures fmt,
             HttpServletRequest request,
             Model model) {
         List<Space> spaces = new ArrayList<>(forecasts.volumes().values());
@@ -61,19 +64,27 @@ class ForeseeController {
         model.addAttribute(
                 "spaces",
                 Listing.of(
-                        request,
-                        spaces,
-                        space -> space.kind() + " " + space.name(),
-                        new Listing.Column<>("space", Comparator.comparing(Space::name)),
-                        new Listing.Column<>("early", day(FillForecast::early)),
-                        new Listing.Column<>("likely", day(FillForecast::likely)),
-                        new Listing.Column<>("late", day(FillForecast::late)),
-                        new Listing.Column<>("in30", within(30)),
-                        new Listing.Column<>("in90", within(90)),
-                        new Listing.Column<>("in365", within(365)),
-                        new Listing.Column<>(
-                                "growth", Comparator.comparing(s -> s.forecast().bytesPerDay()))));
-        model.addAttribute("pending", keeping.pending());
+                                request,
+                                spaces,
+                                space -> space.kind() + " " + space.name(),
+                                new Listing.Column<>("space", Comparator.comparing(Space::name)),
+                                new Listing.Column<>("early", day(FillForecast::early)),
+                                new Listing.Column<>("likely", day(FillForecast::likely)),
+                                new Listing.Column<>("late", day(FillForecast::late)),
+                                new Listing.Column<>("in30", within(30)),
+                                new Listing.Column<>("in90", within(90)),
+                                new Listing.Column<>("in365", within(365)),
+                                new Listing.Column<>(
+                                        "growth",
+                                        Comparator.comparing(s -> s.forecast().bytesPerDay())))
+                        .map(space -> SpaceRow.of(fmt, space)));
+        model.addAttribute("growthHead", "growth, " + fmt.largeUnit() + " a year");
+        int pending = keeping.pending();
+        if (pending > 0) {
+            model.addAttribute(
+                    "pending",
+                    Counted.of(pending, "forecast") + " of yesterday or before; newer ones are being computed.");
+        }
         return "foresee";
     }
 
@@ -96,9 +107,7 @@ class ForeseeController {
     String space(
             @AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name, Model model) {
         Space space = find(me, kind, name);
-        model.addAttribute("space", space);
-        model.addAttribute("growth", Math.round(space.forecast().bytesPerDay()));
-        model.addAttribute("weeks", space.forecast().band().stream().limit(26).toList());
+        model.addAttribute("page", SpaceView.of(Figures.of(model), space));
         return "space";
     }
 

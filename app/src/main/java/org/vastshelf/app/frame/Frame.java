@@ -4,6 +4,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.ui.Model;
@@ -13,18 +15,49 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.preference.PreferenceStore;
+import org.vastshelf.app.security.Role;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** What every page in the frame needs. */
 @ControllerAdvice(annotations = Page.class)
 class Frame {
 
-    /** The verbs, in the order of their keys. */
-    record Verb(String name, String path, int key) {}
+    /** One of the verbs, in the order of their keys. */
+    record Verb(String name, String path, int key) {
+
+        Place in(Scope scope, String shown) {
+            return new Place(name, path, scoped(scope), key, shown.startsWith(path) ? "page" : null);
+        }
+    }
+
+    /**
+     * A verb as the frame offers it.
+     *
+     * @param scope that it keeps; null for the whole estate
+     * @param current as ARIA has it; null for another page
+     */
+    record Place(
+            String name,
+            String path,
+            @Nullable String scope,
+            int key,
+            @Nullable String current) {}
+
+    /** A part of the scope, from the file server down to the volume. */
+    record Crumb(String name) {}
+
+    /** What the person's dialog offers. */
+    record Other(String theme, String word) {}
+
+    private static @Nullable String scoped(Scope scope) {
+        return scope.name().isEmpty() ? null : scope.name();
+    }
 
     private static final List<Verb> VERBS = List.of(
             new Verb("Look", "/look", 1),
@@ -61,15 +94,33 @@ class Frame {
                 estate, Optional.ofNullable(request.getParameter("scope")).orElse(""));
         Scope scope = mayNarrow(me, estate, asked) ? asked : Scope.ESTATE;
         model.addAttribute("me", me);
+        model.addAttribute("typed", Typed.in(request));
         model.addAttribute("fmt", new Figures(preference.units()));
         model.addAttribute("theme", preference.theme());
         ThemeCookie.keep(preference.theme(), request, response);
         model.addAttribute("units", preference.units().name());
+        model.addAttribute("binary", preference.units() == UnitSystem.BINARY);
+        model.addAttribute(
+                "otherTheme",
+                preference.theme().equals("dark")
+                        ? new Other("light", "Light theme")
+                        : new Other("dark", "Dark theme"));
         model.addAttribute("now", clock.instant());
         model.addAttribute("canMove", clock.canMove() && me.mayRun());
         model.addAttribute("scope", scope);
-        model.addAttribute("verbs", me.readsAll() ? VERBS : keeperVerbs(me));
-        model.addAttribute("path", request.getRequestURI());
+        String path = request.getRequestURI();
+        List<Verb> verbs = me.readsAll() ? VERBS : keeperVerbs(me);
+        model.addAttribute("scopeName", scoped(scope));
+        model.addAttribute(
+                "crumbs",
+                Stream.of(scope.server(), scope.pool(), scope.volume())
+                        .filter(name -> !name.isEmpty())
+                        .map(Crumb::new)
+                        .toList());
+        model.addAttribute("verbs", verbs.stream().map(v -> v.in(scope, path)).toList());
+        model.addAttribute("desk", me.role() != Role.AUDITOR);
+        model.addAttribute("atDesk", path.startsWith("/desk") ? "page" : null);
+        model.addAttribute("path", path);
         model.addAttribute("verbPath", verbPath(request.getRequestURI()));
         boolean fragment = request.getHeader("HX-Request") != null;
         if (!fragment && me.mayRun()) {
@@ -93,7 +144,7 @@ class Frame {
     }
 
     private static List<Verb> keeperVerbs(Someone me) {
-        return me.role() == org.vastshelf.app.security.Role.KEEPER
+        return me.role() == Role.KEEPER
                 ? VERBS.stream()
                         .filter(v ->
                                 List.of("Look", "Serve", "Limit", "Foresee").contains(v.name))

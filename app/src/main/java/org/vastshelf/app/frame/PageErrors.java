@@ -70,6 +70,7 @@ class PageErrors {
 
     private static ModelAndView page(HttpStatus status, String message) {
         ModelAndView page = new ModelAndView("error", status);
+        page.addObject("title", "That was not done");
         page.addObject("message", message);
         // Nothing that is done before a page is shown is done for one of a failure.
         if (RequestContextHolder.currentRequestAttributes() instanceof ServletRequestAttributes here) {

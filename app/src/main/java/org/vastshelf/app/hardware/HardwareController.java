@@ -9,18 +9,19 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.HardwareChange;
 import org.vastshelf.core.estate.Drive;
-import org.vastshelf.core.estate.DriveHealth;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.failure.Mishap;
-import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
 
@@ -47,10 +48,7 @@ class HardwareController {
         String key = server + "/" + enclosure + "/" + bay;
         Estate estate = hardware.seenNow();
         Drive drive = Optional.ofNullable(estate.drives().get(key)).orElseThrow(() -> new NotFound("drive", key));
-        model.addAttribute("drive", drive);
-        model.addAttribute("pool", estate.poolOf(drive).orElse(null));
-        model.addAttribute("rebuild", estate.rebuilds().get(key));
-        model.addAttribute("rule", DriveHealth.rule());
+        model.addAttribute("page", DriveView.of(Figures.of(model), estate, drive));
         return "drive";
     }
 
@@ -72,7 +70,8 @@ class HardwareController {
             hardware.scrub(pool, me.getName());
             return "redirect:/build/pools/" + pool;
         } catch (IllegalArgumentException refused) {
-            return bench(List.of(), String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return bench(List.of(), model);
         }
     }
 
@@ -120,7 +119,8 @@ class HardwareController {
                     new Mishap.DriveBrought(
                             drive.strip(),
                             solid ? DriveKind.SOLID_STATE : DriveKind.SPINNING,
-                            SizeText.parse("drive size", size, Bytes.of(1), Bytes.tib(1_024)));
+                            AtField.read(
+                                    "size", () -> SizeText.parse("drive size", size, Bytes.of(1), Bytes.tib(1_024))));
                 case "cut" -> new Mishap.PowerCut(server);
                 case "back" -> new Mishap.PowerBack(server);
                 case "load" -> new Mishap.ClientLoad(server, percent);
@@ -133,43 +133,30 @@ class HardwareController {
 
     @GetMapping("/build/bench")
     String bench(Model model) {
-        return bench(List.of(), "", model);
+        return bench(List.of(), model);
     }
 
     @PostMapping("/build/bench")
     String happen(@AuthenticationPrincipal Someone me, @ModelAttribute Wear wear, Model model) {
         try {
-            return bench(hardware.happen(wear.mishap(), me.getName()), "", model);
+            return bench(hardware.happen(wear.mishap(), me.getName()), model);
         } catch (IllegalArgumentException refused) {
-            return bench(List.of(), String.valueOf(refused.getMessage()), model);
+            Typed.refuse(model, refused);
+            return bench(List.of(), model);
         }
     }
 
-    private String bench(List<String> told, String problem, Model model) {
+    private String bench(List<String> told, Model model) {
         Estate estate = hardware.seenNow();
-        model.addAttribute("told", told);
-        model.addAttribute("problem", problem);
         model.addAttribute(
-                "servers",
-                estate.servers().values().stream().filter(s -> !s.managed()).toList());
-        model.addAttribute(
-                "pools",
-                hardware.poolsWithDrives().stream()
-                        .map(p -> new BenchPool(
-                                p.name(),
-                                p.layoutTitle(),
-                                PoolState.of(estate, p),
-                                estate.drives(p.drives().toList()),
-                                estate.rebuildsOf(p.name())))
-                        .toList());
-        model.addAttribute("events", events.newest(EVENTS));
+                "page",
+                BenchView.of(
+                        Figures.of(model),
+                        Typed.of(model),
+                        estate,
+                        hardware.poolsWithDrives(),
+                        told,
+                        events.newest(EVENTS)));
         return "bench";
     }
-
-    record BenchPool(
-            String name,
-            String layout,
-            PoolState state,
-            List<Drive> drives,
-            List<org.vastshelf.core.estate.Rebuild> rebuilds) {}
 }

@@ -6,6 +6,8 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.Objects;
+import org.springframework.ui.Model;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
@@ -14,6 +16,7 @@ import org.vastshelf.core.unit.UnitSystem;
 public record Figures(UnitSystem units) {
 
     private static final int TIB = 4;
+    private static final long TB = 1_000_000_000_000L;
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
     private static final DateTimeFormatter SHORT_DAY = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
     private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm:ss", Locale.UK);
@@ -22,6 +25,21 @@ public record Figures(UnitSystem units) {
     /** Names a figure, so that the same one elsewhere can be held against it: whose, and which. */
     public String key(String kind, String name, String figure) {
         return kind + " " + name + " " + figure;
+    }
+
+    /** How they are written for whoever a page is for. */
+    public static Figures of(Model model) {
+        return (Figures) Objects.requireNonNull(model.getAttribute("fmt"), "fmt");
+    }
+
+    /** A size under a name by which it is found elsewhere. */
+    public Figure figure(String key, Bytes bytes) {
+        return new Figure(key, String.valueOf(bytes.value()), size(bytes), "");
+    }
+
+    /** The same, in a column that carries the unit in its head. */
+    public Figure largeFigure(String key, Bytes bytes) {
+        return new Figure(key, String.valueOf(bytes.value()), large(bytes), "");
     }
 
     public String size(Bytes bytes) {
@@ -38,11 +56,16 @@ public record Figures(UnitSystem units) {
     }
 
     public String large(long bytes) {
-        return large(Bytes.of(bytes));
+        return bytes < 0 ? "−" + large(Bytes.of(-bytes)) : large(Bytes.of(bytes));
     }
 
     public String largeUnit() {
         return units.unitName(TIB);
+    }
+
+    /** The size of a drive as it is printed on it, whichever units the reader has chosen. */
+    public static String printed(Bytes label) {
+        return label.value() / TB + " TB";
     }
 
     public String exact(Bytes bytes) {

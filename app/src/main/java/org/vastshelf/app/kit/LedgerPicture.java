@@ -10,7 +10,12 @@ import org.vastshelf.core.unit.Bytes;
 public record LedgerPicture(ByteLedger ledger, List<Segment> segments, int width) {
 
     /** One line of the ledger as a stretch of the bar, in px. */
-    public record Segment(String kind, String title, int x, int width, Bytes bytes) {}
+    public record Segment(String kind, String title, int x, int width, Bytes bytes) {
+
+        public String said(Figures fmt) {
+            return title + ": " + fmt.size(bytes);
+        }
+    }
 
     /** Draws a ledger; {@code whole} bytes are as long as {@code width} px. */
     public static LedgerPicture draw(ByteLedger ledger, Bytes whole, int width) {
@@ -32,5 +37,10 @@ public record LedgerPicture(ByteLedger ledger, List<Segment> segments, int width
 
     private static int place(long bytes, Bytes whole, int width) {
         return whole.isZero() ? 0 : (int) Math.round((double) bytes / whole.value() * width);
+    }
+
+    /** What it draws, in a sentence. */
+    public String said(Figures fmt) {
+        return "Byte ledger: free " + fmt.size(ledger.free()) + " of " + fmt.size(ledger.label());
     }
 }

@@ -68,6 +68,11 @@ public record Listing<T>(
                 kept(request));
     }
 
+    /** The same page with its rows as they are shown. */
+    public <R> Listing<R> map(Function<T, R> shown) {
+        return new Listing<>(rows.stream().map(shown).toList(), total, number, sort, down, q, address, kept);
+    }
+
     private static String parameter(HttpServletRequest request, String name) {
         return Optional.ofNullable(request.getParameter(name)).orElse("");
     }
@@ -98,6 +103,11 @@ public record Listing<T>(
         return rows.isEmpty();
     }
 
+    /** Whether there is nothing at all, and nothing was sought. */
+    public boolean isNone() {
+        return total == 0 && q.isEmpty();
+    }
+
     public boolean isFirst() {
         return number == 1;
     }
@@ -109,6 +119,21 @@ public record Listing<T>(
     /** Where another page of the same table is. */
     public String at(int other) {
         return link(sort, down, other);
+    }
+
+    /** Where the page before this one is. */
+    public String before() {
+        return at(number - 1);
+    }
+
+    /** Where the page behind this one is. */
+    public String next() {
+        return at(number + 1);
+    }
+
+    /** Marks what the browser can sort by itself, as all rows are there; null where they are not. */
+    public @org.jspecify.annotations.Nullable String sortsHere() {
+        return isWhole() ? "" : null;
     }
 
     /** Where the same rows are sorted by a column; upwards first. */

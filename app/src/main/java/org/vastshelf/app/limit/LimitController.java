@@ -1,33 +1,37 @@
 package org.vastshelf.app.limit;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.time.Duration;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.kit.Bar;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figure;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.LimitChange;
-import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
-import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.SizeText;
-import org.vastshelf.core.unit.UnitSystem;
+import org.vastshelf.core.unit.Counted;
 
 /** Limit rules and the accounts under them. */
 @Page
@@ -46,12 +50,57 @@ class LimitController {
         this.orders = orders;
     }
 
-    /** An account with how full it is; the bar ends at the strictest level. */
-    record AccountLine(Account account, Optional<Bytes> most, double share, String state) {
-        public int getBar() {
-            return (int) Math.min(100, Math.round(share * 100));
+    /** A rule in a list. */
+    record RuleRow(String key, String title, String whose, String stance, String warn, String grace, String stop) {
+
+        static RuleRow of(Figures fmt, LimitRule rule) {
+            return new RuleRow(
+                    rule.key(),
+                    rule.share() + " " + rule.path(),
+                    rule.whose(),
+                    rule.stance().title(),
+                    level(fmt, rule.warnAt()),
+                    rule.graceAt()
+                            .map(g -> fmt.size(g) + " for " + fmt.duration(rule.graceTime()))
+                            .orElse("—"),
+                    level(fmt, rule.stopAt()));
+        }
+
+        private static String level(Figures fmt, Optional<Bytes> level) {
+            return level.map(fmt::size).orElse("—");
         }
     }
+
+    /** An account with how full it is; the bar ends at the strictest level. */
+    record AccountRow(Mark state, String title, Figure used, String most, String full, Bar bar) {
+
+        private static final double FULL = 0.995;
+        private static final int WIDTH = 100;
+
+        static AccountRow of(Figures fmt, Account account) {
+            LimitRule rule = account.rule();
+            Optional<Bytes> most = account.most();
+            double share = most.map(m -> account.used().shareOf(m)).orElse(0.0);
+            boolean warned =
+                    rule.warnAt().filter(w -> account.used().compareTo(w) >= 0).isPresent();
+            Mark.State state = share >= FULL && rule.stopAt().isPresent()
+                    ? Mark.State.ACT
+                    : warned ? Mark.State.WATCH : Mark.State.FINE;
+            return new AccountRow(
+                    new Mark(state, state.css()),
+                    account.title(),
+                    fmt.figure(fmt.key("account", account.title(), "used"), account.used()),
+                    most.map(fmt::size).orElse("only tracked"),
+                    most.map(m -> fmt.percent(share)).orElse("—"),
+                    Bar.of(share, WIDTH, state));
+        }
+    }
+
+    /** A page of accounts, and where the ones before and behind it begin. */
+    record Accounts(String said, List<AccountRow> rows, List<Turn> turns) {}
+
+    /** A way to another page of accounts. */
+    record Turn(String words, int from) {}
 
     /** Which accounts somebody wants to see. */
     record Asked(String search, String rule, Integer from) {
@@ -78,31 +127,44 @@ class LimitController {
                 .toList();
         AccountPageStore.Page page =
                 accounts.page(estate, rules, new AccountPageStore.Wanted(asked.search, asked.rule), asked.from, PAGE);
+        Figures fmt = Figures.of(model);
         model.addAttribute(
                 "rules",
                 Listing.of(
-                        request,
-                        rules,
-                        LimitRule::title,
-                        new Listing.Column<>("rule", Comparator.comparing(LimitRule::title)),
-                        new Listing.Column<>("stance", Comparator.comparing(LimitRule::stance))));
-        model.addAttribute("choices", rules.stream().limit(MOST_CHOICES).toList());
-        model.addAttribute("accountCount", page.count());
-        model.addAttribute(
-                "accounts", page.accounts().stream().map(LimitController::line).toList());
-        model.addAttribute("next", asked.from + PAGE < page.count() ? asked.from + PAGE : -1);
-        model.addAttribute("previous", asked.from > 0 ? Math.max(0, asked.from - PAGE) : -1);
+                                request,
+                                rules,
+                                LimitRule::title,
+                                new Listing.Column<>("rule", Comparator.comparing(LimitRule::title)),
+                                new Listing.Column<>("stance", Comparator.comparing(LimitRule::stance)))
+                        .map(rule -> RuleRow.of(fmt, rule)));
+        model.addAttribute("search", search(Typed.of(model).at("/limit"), asked, rules));
+        model.addAttribute("accounts", accounts(fmt, asked, page));
         return "limit";
     }
 
-    private static AccountLine line(Account account) {
-        LimitRule rule = account.rule();
-        Optional<Bytes> most = account.most();
-        double share = most.map(m -> account.used().shareOf(m)).orElse(0.0);
-        boolean warned =
-                rule.warnAt().filter(w -> account.used().compareTo(w) >= 0).isPresent();
-        String state = share >= 0.995 && rule.stopAt().isPresent() ? "act" : warned ? "watch" : "fine";
-        return new AccountLine(account, most, share, state);
+    private static List<Field> search(Typed.Fields fields, Asked asked, List<LimitRule> rules) {
+        Map<String, String> titles = new LinkedHashMap<>();
+        titles.put("", "any");
+        rules.stream().limit(MOST_CHOICES).forEach(rule -> titles.put(rule.key(), rule.title()));
+        return List.of(
+                fields.text("search", "Holder contains", asked.search).width("w-56"),
+                fields.select("rule", "Under the rule", titles.keySet(), Function.identity(), titles::get, asked.rule)
+                        .width("w-56"));
+    }
+
+    private static Accounts accounts(Figures fmt, Asked asked, AccountPageStore.Page page) {
+        int shown = page.accounts().size();
+        return new Accounts(
+                shown == 0
+                        ? "No account fits."
+                        : fmt.count(asked.from + 1) + " to " + fmt.count(asked.from + shown) + " of "
+                                + Counted.of(page.count(), "account"),
+                page.accounts().stream().map(a -> AccountRow.of(fmt, a)).toList(),
+                Stream.of(
+                                new Turn("Fuller ones", Math.max(0, asked.from - PAGE)),
+                                new Turn("Emptier ones", asked.from + PAGE))
+                        .filter(turn -> turn.from < asked.from || turn.from > asked.from && turn.from < page.count())
+                        .toList());
     }
 
     @GetMapping("/limit/new")
@@ -113,15 +175,15 @@ class LimitController {
             Model model) {
         LimitRule present = estates.load().limits().get(rule);
         LimitForm form = present == null ? LimitForm.empty(share) : LimitForm.of(present);
-        return show(me, form, "", model);
+        return show(me, form, model);
     }
 
-    private String show(Someone me, LimitForm form, String problem, Model model) {
-        Estate estate = orders.withDraft(me.getName());
-        model.addAttribute("form", form);
-        model.addAttribute("problem", problem);
+    private String show(Someone me, LimitForm form, Model model) {
+        Typed.Fields fields = Typed.of(model).at("/limit/new");
         model.addAttribute(
-                "shares", estate.shares().values().stream().map(Share::name).toList());
+                "about",
+                form.about(fields, orders.withDraft(me.getName()).shares().keySet()));
+        model.addAttribute("levels", form.levels(fields));
         return "limit-new";
     }
 
@@ -131,7 +193,8 @@ class LimitController {
             orders.add(me.getName(), new LimitChange.SetLimit(form.rule()));
             return "redirect:/limit";
         } catch (IllegalArgumentException refused) {
-            return show(me, form, refused.getMessage(), model);
+            Typed.refuse(model, refused);
+            return show(me, form, model);
         }
     }
 
@@ -139,90 +202,5 @@ class LimitController {
     String drop(@AuthenticationPrincipal Someone me, @RequestParam String rule) {
         orders.add(me.getName(), new LimitChange.DropLimit(rule));
         return "redirect:/limit";
-    }
-
-    /** Who gets an account, as one choice. */
-    enum Whose {
-        FOLDER,
-        CHILD,
-        PERSON,
-        GROUP;
-
-        static Whose of(LimitRule rule) {
-            return switch (rule.apart()) {
-                case NOBODY -> rule.eachChild() ? CHILD : FOLDER;
-                case PERSON -> PERSON;
-                case GROUP -> GROUP;
-            };
-        }
-
-        Apart apart() {
-            return switch (this) {
-                case FOLDER, CHILD -> Apart.NOBODY;
-                case PERSON -> Apart.PERSON;
-                case GROUP -> Apart.GROUP;
-            };
-        }
-    }
-
-    /** What was typed about a limit rule; an empty level is none. */
-    record LimitForm(
-            String share,
-            String path,
-            @Nullable Whose whose,
-            String warnAt,
-            String graceAt,
-            Long graceHours,
-            String stopAt) {
-        LimitForm {
-            whose = whose == null ? Whose.FOLDER : whose;
-            graceHours = graceHours == null ? LimitRule.DEFAULT_GRACE.toHours() : graceHours;
-            path = path == null || path.isBlank() ? "/" : path.strip();
-        }
-
-        static LimitForm empty(String share) {
-            return new LimitForm(share, "/", Whose.FOLDER, "", "", LimitRule.DEFAULT_GRACE.toHours(), "");
-        }
-
-        static LimitForm of(LimitRule rule) {
-            return new LimitForm(
-                    rule.share(),
-                    rule.path().text(),
-                    Whose.of(rule),
-                    typed(rule.warnAt()),
-                    typed(rule.graceAt()),
-                    rule.graceTime().toHours(),
-                    typed(rule.stopAt()));
-        }
-
-        private static String typed(Optional<Bytes> level) {
-            return level.map(b -> {
-                        String rounded = UnitSystem.BINARY.format(b);
-                        boolean exact = SizeText.parse("level", rounded, Bytes.ZERO, FAR)
-                                .equals(b);
-                        return exact ? rounded : String.valueOf(b.value());
-                    })
-                    .orElse("");
-        }
-
-        private static final Bytes FAR = Bytes.tib(1024 * 1024);
-
-        LimitRule rule() {
-            return new LimitRule(
-                    share,
-                    new FilePath(path),
-                    whose == Whose.CHILD,
-                    whose.apart(),
-                    level("warn level", warnAt),
-                    level("grace level", graceAt),
-                    Duration.ofHours(graceHours),
-                    level("stop level", stopAt));
-        }
-
-        private static Optional<Bytes> level(String name, String typed) {
-            return typed == null || typed.isBlank()
-                    ? Optional.empty()
-                    : Optional.of(SizeText.parse(name, typed, Bytes.of(1), Bytes.tib(1024)));
-        }
     }
 }

@@ -97,12 +97,22 @@ class LookController {
                                 .filter(seen::about),
                         me.readsAll() ? stuck() : Stream.empty())
                 .sorted()
-                .map(LookLine::new)
+                .map(attention -> LookLine.of(fmt, attention))
                 .toList();
         List<Space> spaces = spaces(seen, volumes.values());
-        model.addAttribute("attention", Listing.of(request, lines, LookLine::text));
-        model.addAttribute("timeline", Timeline.draw(spaces.subList(0, Math.min(MOST_SPACES, spaces.size())), today));
-        model.addAttribute("laterSpaces", Math.max(0, spaces.size() - MOST_SPACES));
+        Listing<LookLine> attention = Listing.of(request, lines, LookLine::text);
+        model.addAttribute("attention", attention);
+        model.addAttribute(
+                "lead",
+                attention.total() == 0
+                        ? "Nothing. All is well."
+                        : Counted.of(attention.total(), "thing") + ", most urgent first.");
+        model.addAttribute(
+                "timeline", Timeline.draw(fmt, spaces.subList(0, Math.min(MOST_SPACES, spaces.size())), today));
+        if (spaces.size() > MOST_SPACES) {
+            model.addAttribute(
+                    "later", Counted.of(spaces.size() - MOST_SPACES, "space") + " more, full later or never");
+        }
         return "look";
     }
 

@@ -1,22 +1,36 @@
 package org.vastshelf.app.look;
 
-import java.util.Locale;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Mark;
 import org.vastshelf.core.look.Attention;
 
 /** Something that wants a person, with where it leads. */
-public record LookLine(Attention attention) {
+public record LookLine(Mark state, String what, String why, String when, String remedy, String link) {
 
-    /** Its state, as marks name it. */
-    public String state() {
-        return attention.urgency().name().toLowerCase(Locale.ROOT);
+    static LookLine of(Figures fmt, Attention attention) {
+        String word = attention.urgency().name().toLowerCase(java.util.Locale.ROOT);
+        return new LookLine(
+                new Mark(
+                        switch (attention.urgency()) {
+                            case ACT -> Mark.State.ACT;
+                            case WATCH -> Mark.State.WATCH;
+                            case FINE -> Mark.State.FINE;
+                        },
+                        word),
+                attention.what(),
+                attention.why(),
+                attention.by().map(fmt::day).orElse(attention.when()),
+                attention.remedy(),
+                link(attention));
     }
 
+    /** In which is sought. */
     public String text() {
-        return attention.what() + " " + attention.why();
+        return what + " " + why;
     }
 
     /** The page on which it can be settled. */
-    public String link() {
+    private static String link(Attention attention) {
         String key = attention.subject().key();
         return switch (attention.subject().area()) {
             case POOL -> "/build/pools/" + key;

@@ -103,7 +103,7 @@ public record Order(
         return changes.getFirst().title() + more;
     }
 
-    public long getDoneSteps() {
+    public long doneSteps() {
         return steps.stream().filter(s -> s.state() == StepState.DONE).count();
     }
 

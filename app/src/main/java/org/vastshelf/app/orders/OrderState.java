@@ -2,27 +2,28 @@ package org.vastshelf.app.orders;
 
 import java.util.EnumSet;
 import java.util.Set;
+import org.vastshelf.app.kit.Mark;
 
 /** Where an order is on its way. */
 public enum OrderState {
-    DRAFT("in work", "waiting"),
-    READY("ready", "waiting"),
-    RUNNING("running", "waiting"),
-    PAUSED("paused", "waiting"),
-    TAKING_BACK("being taken back", "waiting"),
+    DRAFT("in work", Mark.State.WAITING),
+    READY("ready", Mark.State.WAITING),
+    RUNNING("running", Mark.State.WAITING),
+    PAUSED("paused", Mark.State.WAITING),
+    TAKING_BACK("being taken back", Mark.State.WAITING),
     /** Taking it back would harm what others have built upon it; somebody has to say what to do. */
-    ASKING("stopped, asks", "act"),
-    DONE("done", "fine"),
-    TAKEN_BACK("taken back", "watch"),
-    LEFT("left as it is", "watch");
+    ASKING("stopped, asks", Mark.State.ACT),
+    DONE("done", Mark.State.FINE),
+    TAKEN_BACK("taken back", Mark.State.WATCH),
+    LEFT("left as it is", Mark.State.WATCH);
 
     private static final Set<OrderState> DRAFTS = EnumSet.of(DRAFT, READY);
     private static final Set<OrderState> UNDER_WAY = EnumSet.of(RUNNING, TAKING_BACK);
 
     private final String title;
-    private final String mark;
+    private final Mark.State mark;
 
-    OrderState(String title, String mark) {
+    OrderState(String title, Mark.State mark) {
         this.title = title;
         this.mark = mark;
     }
@@ -31,9 +32,9 @@ public enum OrderState {
         return title;
     }
 
-    /** The state mark that stands beside the word. */
-    public String mark() {
-        return mark;
+    /** The word with its sign. */
+    public Mark mark() {
+        return new Mark(mark, title);
     }
 
     /** Nothing was done yet. */

@@ -11,7 +11,9 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.context.request.ServletWebRequest;
 import org.vastshelf.app.agenda.AgendaRunner;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.EstateStamp;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Unchanged;
 import org.vastshelf.app.security.Someone;
@@ -26,8 +28,10 @@ class OrdersController {
     private final AgendaRunner agenda;
     private final Drawer drawer;
     private final EstateStamp stamp;
+    private final ShelfClock clock;
 
-    OrdersController(OrderService orders, AgendaRunner agenda, Drawer drawer, EstateStamp stamp) {
+    OrdersController(OrderService orders, AgendaRunner agenda, Drawer drawer, EstateStamp stamp, ShelfClock clock) {
+        this.clock = clock;
         this.stamp = stamp;
         this.orders = orders;
         this.agenda = agenda;
@@ -39,17 +43,22 @@ class OrdersController {
             @AuthenticationPrincipal Someone me,
             @RequestParam(defaultValue = "9223372036854775807") long before,
             Model model) {
-        model.addAttribute("ready", me.mayRun() ? orders.readyFor(me.getName()) : List.of());
+        Figures fmt = Figures.of(model);
+        List<Order> ready = me.mayRun() ? orders.readyFor(me.getName()) : List.of();
         List<Order> found = orders.page(before, PAGE + 1);
-        model.addAttribute("orders", found.stream().limit(PAGE).toList());
-        model.addAttribute("older", found.size() > PAGE ? found.get(PAGE - 1).id() : 0);
+        model.addAttribute("ready", ready.stream().map(o -> OrderRow.of(fmt, o)).toList());
+        model.addAttribute(
+                "orders",
+                found.stream().limit(PAGE).map(o -> OrderRow.of(fmt, o)).toList());
+        if (found.size() > PAGE) {
+            model.addAttribute("older", found.get(PAGE - 1).id());
+        }
         return "orders";
     }
 
     @GetMapping("/orders/{id}")
     String order(@AuthenticationPrincipal Someone me, @PathVariable long id, Model model) {
-        Order order = show(id, model);
-        model.addAttribute("draft", order.state().isDraft());
+        Order order = show(me, id, model);
         // In the place of one's own draft, so that there is one drawer to act on.
         if (order.state() == OrderState.READY && me.mayRun()) {
             model.addAttribute("drawerOrder", id);
@@ -59,22 +68,26 @@ class OrdersController {
 
     /** The part of an order's page that moves. */
     @GetMapping("/orders/{id}/steps")
-    String steps(@PathVariable long id, Model model) {
-        show(id, model);
+    String steps(@AuthenticationPrincipal Someone me, @PathVariable long id, Model model) {
+        show(me, id, model);
         return "order :: steps";
     }
 
-    private Order show(long id, Model model) {
+    private Order show(Someone me, long id, Model model) {
         Order order = orders.order(id);
-        model.addAttribute("order", order);
-        orders.waitOf(order).ifPresent(wait -> model.addAttribute("wait", wait));
+        model.addAttribute("page", OrderView.of(Figures.of(model), order, orders.waitOf(order), me, clock.instant()));
         return order;
     }
 
     @PostMapping("/orders/{id}/strike")
-    String strike(@PathVariable long id, @RequestParam int position, @RequestParam boolean struck, Model model) {
+    String strike(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable long id,
+            @RequestParam int position,
+            @RequestParam boolean struck,
+            Model model) {
         orders.strike(id, position, struck);
-        return refreshed(id, model);
+        return refreshed(me, id, model);
     }
 
     @PostMapping("/orders/{id}/confirm")
@@ -85,7 +98,7 @@ class OrdersController {
             @RequestParam(defaultValue = "false") boolean yes,
             Model model) {
         orders.confirm(id, key, yes, me.getName());
-        return refreshed(id, model);
+        return refreshed(me, id, model);
     }
 
     @PostMapping("/orders/{id}/discard")
@@ -151,7 +164,7 @@ class OrdersController {
         if (Unchanged.since(request, stamp.of(me.getName()), shown.map(Drawer::stamp))) {
             return null;
         }
-        shown.ifPresent(found -> model.addAttribute("drawer", drawer.view(found)));
+        shown.ifPresent(found -> model.addAttribute("drawer", drawer.view(Figures.of(model), found, me)));
         return shown.isPresent() ? "drawer :: drawer" : "drawer :: none";
     }
 
@@ -162,8 +175,8 @@ class OrdersController {
         return Optional.of(order).filter(o -> own || o.state() == OrderState.READY);
     }
 
-    private String refreshed(long id, Model model) {
-        model.addAttribute("drawer", drawer.view(orders.order(id)));
+    private String refreshed(Someone me, long id, Model model) {
+        model.addAttribute("drawer", drawer.view(Figures.of(model), orders.order(id), me));
         return "drawer :: drawer";
     }
 }

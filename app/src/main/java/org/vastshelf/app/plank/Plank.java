@@ -10,6 +10,8 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.kit.Figure;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -34,6 +36,8 @@ public record Plank(List<PoolPicture> pools) {
     private static final int LEAST_BLOCK = 14;
     private static final int LEAST_POOL = 10;
     static final int BLOCK_HEIGHT = 42;
+    private static final int FLOOR = 57;
+    private static final int HEIGHT = 96;
     private static final double CHARACTER = 6.3;
     private static final double BOLD_CHARACTER = 6.8;
     private static final int SIZE_CHARACTERS = 11;
@@ -53,7 +57,42 @@ public record Plank(List<PoolPicture> pools) {
             List<Block> blocks,
             Optional<Full> full,
             String urgency,
-            boolean lost) {}
+            boolean lost) {
+
+        public String view() {
+            return "0 0 " + slot + " " + HEIGHT;
+        }
+
+        public String said(Figures fmt) {
+            return "Pool " + name + ", " + fmt.size(usable) + " usable" + (lost ? ", lost" : "");
+        }
+
+        public Figure figure(Figures fmt) {
+            return fmt.figure(fmt.key("pool", name, "usable"), usable);
+        }
+
+        /** What flies from it: when it is full first, or that it is lost. */
+        public String flag(Figures fmt) {
+            if (lost) {
+                return "✕ lost, not served";
+            }
+            return full.map(first ->
+                            sign() + (first.volume.isEmpty() ? "" : first.volume + " ") + "full " + fmt.day(first.day))
+                    .orElse("not within ten years");
+        }
+
+        private String sign() {
+            return switch (urgency) {
+                case "act" -> "■ ";
+                case "watch" -> "▲ ";
+                default -> "⚑ ";
+            };
+        }
+
+        public String flagCss() {
+            return lost ? "small figure act" : full.isPresent() ? "small figure " + urgency : "small quiet";
+        }
+    }
 
     /** What of a pool is full first, and when: one of its volumes, or the pool itself where that has no name here. */
     public record Full(String volume, LocalDate day) {}
@@ -75,6 +114,23 @@ public record Plank(List<PoolPicture> pools) {
             String label,
             Bytes used,
             Bytes size) {
+
+        public String said(Figures fmt) {
+            return title() + ": " + fmt.size(used) + " of " + fmt.size(size) + " used";
+        }
+
+        public int liveTop() {
+            return FLOOR - live - snapshots;
+        }
+
+        public int snapshotsTop() {
+            return FLOOR - snapshots;
+        }
+
+        /** How much of it lies beyond the end of its pool, in px. */
+        public int beyond() {
+            return Math.max(0, x + width - beyondFrom);
+        }
 
         /** What it stands for, in words. */
         public String title() {

@@ -1,11 +1,11 @@
 package org.vastshelf.app.rule;
 
-import java.time.Instant;
-import java.util.List;
+import java.util.stream.Collectors;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.time.ScheduleWords;
@@ -22,20 +22,21 @@ class ScheduleController {
         this.clock = clock;
     }
 
-    /** In words, with its next moments. */
-    record Coming(String words, List<Instant> runs) {}
-
     @GetMapping("/build/schedule")
     String coming(@ModelAttribute ScheduleForm form, Model model) {
         try {
-            form.schedule().ifPresent(schedule -> model.addAttribute("coming", coming(schedule)));
+            form.schedule().ifPresent(schedule -> model.addAttribute("coming", said(schedule, Figures.of(model))));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("comingProblem", refused.getMessage());
         }
         return "schedule :: coming";
     }
 
-    private Coming coming(Schedule schedule) {
-        return new Coming(ScheduleWords.of(schedule), schedule.runs(clock.instant(), ShelfClock.ZONE, SHOWN));
+    /** In words, with its next moments. */
+    private String said(Schedule schedule, Figures fmt) {
+        return "Comes " + ScheduleWords.of(schedule) + ", next "
+                + schedule.runs(clock.instant(), ShelfClock.ZONE, SHOWN).stream()
+                        .map(fmt::moment)
+                        .collect(Collectors.joining(", "));
     }
 }

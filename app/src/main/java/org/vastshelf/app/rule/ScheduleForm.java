@@ -6,7 +6,9 @@ import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.ShortText;
 
@@ -64,9 +66,16 @@ public record ScheduleForm(String often, String first, String recurrence) {
                 .orElseGet(() -> new ScheduleForm(Often.NEVER.name(), "", ""));
     }
 
-    /** What is still typed, or what was kept. */
-    public static ScheduleForm of(@Nullable ScheduleForm typed, Optional<Schedule> kept) {
-        return typed != null ? typed : of(kept);
+    /** The fields in which a schedule is typed. */
+    public static List<Field> fields(Typed.Fields typed, Optional<Schedule> kept, List<Often> rhythms) {
+        ScheduleForm form = of(kept);
+        return List.of(
+                typed.select("often", "How often", rhythms, Often::name, Often::title, Often.valueOf(form.often))
+                        .width("w-48"),
+                typed.moment("first", "Counted from", form.first).width("w-52"),
+                typed.text("recurrence", "Rule of its own (RFC 5545)", form.recurrence)
+                        .with("placeholder", "FREQ=WEEKLY;BYDAY=SA,SU")
+                        .width("w-72"));
     }
 
     /** Rhythms that fit what is not to come more often than every hour. */
@@ -86,17 +95,19 @@ public record ScheduleForm(String often, String first, String recurrence) {
      */
     public Optional<Schedule> schedule() {
         if (!recurrence.isEmpty()) {
-            return Optional.of(new Schedule(beginning(), recurrence));
+            LocalDateTime from = beginning();
+            return Optional.of(AtField.read("recurrence", () -> new Schedule(from, recurrence)));
         }
         Often chosen = Arrays.stream(Often.values())
                 .filter(o -> o.name().equals(often))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(
+                .orElseThrow(() -> new AtField(
+                        "often",
                         "how often is '" + ShortText.of(often, LONGEST_SHOWN) + "', must be one of the choices"));
         return switch (chosen) {
             case NEVER -> Optional.empty();
             case OTHER ->
-                throw new IllegalArgumentException("recurrence rule is missing, must be such as FREQ=WEEKLY;BYDAY=SA");
+                throw new AtField("recurrence", "recurrence rule is missing, must be such as FREQ=WEEKLY;BYDAY=SA");
             default -> Optional.of(new Schedule(beginning(), chosen.rule));
         };
     }
@@ -108,8 +119,10 @@ public record ScheduleForm(String often, String first, String recurrence) {
         try {
             return LocalDateTime.parse(first).truncatedTo(ChronoUnit.MINUTES);
         } catch (DateTimeParseException unreadable) {
-            throw new IllegalArgumentException("first moment is '" + ShortText.of(first, LONGEST_SHOWN)
-                    + "', must be a date and a time such as 2026-03-07T02:30");
+            throw new AtField(
+                    "first",
+                    "first moment is '" + ShortText.of(first, LONGEST_SHOWN)
+                            + "', must be a date and a time such as 2026-03-07T02:30");
         }
     }
 }

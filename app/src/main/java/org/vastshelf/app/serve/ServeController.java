@@ -1,12 +1,12 @@
 package org.vastshelf.app.serve;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
@@ -16,24 +16,24 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.kit.Figure;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.ShareChange;
-import org.vastshelf.core.estate.AccessRule;
-import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.ExportRule;
-import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
-import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
-import org.vastshelf.core.serve.MountLines;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 
 /** Shares: who reaches them, how, and with which line. */
 @Page
@@ -51,12 +51,34 @@ class ServeController {
         this.directory = directory;
     }
 
-    record ShareLine(Share share, String server, boolean reachable, long files, long bytes) {}
+    /** A share and what it holds. */
+    record Held(Share share, String server, boolean reachable, long files, long bytes) {
+
+        ShareRow row(Figures fmt) {
+            return new ShareRow(
+                    share.name(),
+                    reachable ? Mark.fine("reachable") : Mark.act("no client"),
+                    Stream.of(share.smb() ? "SMB" : "", share.nfs() ? "NFS" : "")
+                            .filter(word -> !word.isEmpty())
+                            .collect(Collectors.joining(" ")),
+                    server,
+                    fmt.count(files),
+                    fmt.figure(fmt.key("share", share.name(), "bytes"), Bytes.of(bytes)),
+                    share.access().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+        }
+    }
+
+    /** A share in a list. */
+    record ShareRow(String name, Mark state, String over, String server, String files, Figure bytes, String access) {}
+
+    /** A catalogue that was brought in. */
+    record Brought(String name, String root, String files, String bytes) {}
 
     @GetMapping("/serve")
     String serve(
             @AuthenticationPrincipal Someone me,
             @ModelAttribute("scope") Scope scope,
+            @ModelAttribute("fmt") Figures fmt,
             HttpServletRequest request,
             Model model) {
         Estate estate = estates.load();
@@ -66,27 +88,35 @@ class ServeController {
                 .toList();
         Map<String, CatalogueStore.Catalogue> held =
                 catalogues.named(seen.stream().map(Share::name).toList());
-        List<ShareLine> lines =
+        List<Held> lines =
                 seen.stream().map(s -> line(estate, s, held.get(s.name()))).toList();
         model.addAttribute(
                 "shares",
                 Listing.of(
-                        request,
-                        lines,
-                        line -> line.share.name() + " " + line.server,
-                        new Listing.Column<>("share", Comparator.comparing(l -> l.share.name())),
-                        new Listing.Column<>("server", Comparator.comparing(ShareLine::server)),
-                        new Listing.Column<>("files", Comparator.comparing(ShareLine::files)),
-                        new Listing.Column<>("bytes", Comparator.comparing(ShareLine::bytes))));
-        model.addAttribute("brought", me.readsAll() ? catalogues.broughtIn() : List.of());
+                                request,
+                                lines,
+                                line -> line.share.name() + " " + line.server,
+                                new Listing.Column<>("share", Comparator.comparing(l -> l.share.name())),
+                                new Listing.Column<>("server", Comparator.comparing(Held::server)),
+                                new Listing.Column<>("files", Comparator.comparing(Held::files)),
+                                new Listing.Column<>("bytes", Comparator.comparing(Held::bytes)))
+                        .map(line -> line.row(fmt)));
+        model.addAttribute(
+                "brought",
+                !me.readsAll()
+                        ? List.of()
+                        : catalogues.broughtIn().stream()
+                                .map(c -> new Brought(
+                                        c.name(), c.root(), Counted.of(c.files(), "file"), fmt.size(c.bytes())))
+                                .toList());
         return "serve";
     }
 
-    private static ShareLine line(Estate estate, Share share, CatalogueStore.@Nullable Catalogue catalogue) {
+    private static Held line(Estate estate, Share share, CatalogueStore.@Nullable Catalogue catalogue) {
         Optional<FileServer> server = estate.serverOf(share);
         boolean reachable = server.filter(FileServer::isReachable).isPresent()
                 && (share.smb() || !share.exports().isEmpty());
-        return new ShareLine(
+        return new Held(
                 share,
                 server.map(FileServer::name).orElse(""),
                 reachable,
@@ -101,11 +131,7 @@ class ServeController {
                 .filter(me::sees)
                 .orElseThrow(() -> new NotFound("share", name));
         FileServer server = estate.serverOf(share).orElseThrow();
-        model.addAttribute("share", share);
-        model.addAttribute("server", server);
-        model.addAttribute("mountLines", MountLines.of(share, server, me.getName()));
-        model.addAttribute("limits", estate.limitsOn(name).toList());
-        model.addAttribute("volume", estate.volumes().get(share.volume()));
+        model.addAttribute("page", ShareView.of(share, server, estate.limitsOn(name), me.getName()));
         return "share";
     }
 
@@ -118,24 +144,13 @@ class ServeController {
         Share present = estates.load().shares().get(share);
         ShareForm form =
                 present == null ? new ShareForm(volume, volume, true, false, true, "", "", "") : ShareForm.of(present);
-        return show(me, form, "", model);
+        return show(me, form, model);
     }
 
-    private String show(Someone me, ShareForm form, String problem, Model model) {
-        Estate estate = orders.withDraft(me.getName());
-        model.addAttribute("form", form);
-        model.addAttribute("problem", problem);
-        model.addAttribute("volumes", estate.volumes().values());
-        model.addAttribute(
-                "served", estate.shares().values().stream().map(Share::volume).toList());
-        model.addAttribute(
-                "groups",
-                directory.people().stream()
-                        .map(Person::groups)
-                        .flatMap(java.util.Set::stream)
-                        .distinct()
-                        .sorted()
-                        .toList());
+    private String show(Someone me, ShareForm form, Model model) {
+        Typed.Fields fields = Typed.of(model).at("/serve/new");
+        model.addAttribute("about", form.about(fields, orders.withDraft(me.getName())));
+        model.addAttribute("reach", form.reach(fields, directory));
         return "share-new";
     }
 
@@ -145,7 +160,8 @@ class ServeController {
             orders.add(me.getName(), new ShareChange.OpenShare(form.share(directory)));
             return "redirect:/serve";
         } catch (IllegalArgumentException refused) {
-            return show(me, form, refused.getMessage(), model);
+            Typed.refuse(model, refused);
+            return show(me, form, model);
         }
     }
 
@@ -153,117 +169,5 @@ class ServeController {
     String close(@AuthenticationPrincipal Someone me, @PathVariable String name) {
         orders.add(me.getName(), new ShareChange.CloseShare(name));
         return "redirect:/serve";
-    }
-
-    /**
-     * What was typed about a share.
-     *
-     * @param access lines such as {@code group education-film write}, {@code suki read}, {@code everyone read}
-     * @param exports lines such as {@code 10.20.0.0/16 write}
-     */
-    record ShareForm(
-            String name,
-            String volume,
-            Boolean smb,
-            Boolean nfs,
-            Boolean hiddenEntries,
-            String access,
-            String exports,
-            String ownFolders) {
-        ShareForm {
-            ownFolders = ownFolders == null ? "" : ownFolders.strip();
-            smb = Boolean.TRUE.equals(smb);
-            nfs = Boolean.TRUE.equals(nfs);
-            hiddenEntries = Boolean.TRUE.equals(hiddenEntries);
-            name = name == null ? "" : name.strip();
-            volume = volume == null ? "" : volume;
-            access = access == null ? "" : access;
-            exports = exports == null ? "" : exports;
-        }
-
-        static ShareForm of(Share share) {
-            String access = String.join(
-                    "\n", share.access().stream().map(ShareForm::text).toList());
-            String exports = String.join(
-                    "\n",
-                    share.exports().stream()
-                            .map(e -> e.clients().text() + (e.mayWrite() ? " write" : " read"))
-                            .toList());
-            return new ShareForm(
-                    share.name(),
-                    share.volume(),
-                    share.smb(),
-                    share.nfs(),
-                    share.hiddenEntries(),
-                    access,
-                    exports,
-                    share.ownFolders().map(FilePath::text).orElse(""));
-        }
-
-        private static String text(AccessRule rule) {
-            String level = rule.level().name().toLowerCase(Locale.ROOT);
-            return switch (rule.subject()) {
-                case EVERYONE -> "everyone " + level;
-                case GROUP -> "group " + rule.name() + " " + level;
-                case PERSON -> rule.name() + " " + level;
-            };
-        }
-
-        Share share(Directory directory) {
-            List<AccessRule> rules = new ArrayList<>();
-            access.lines().map(String::strip).filter(l -> !l.isEmpty()).forEach(l -> rules.add(rule(l, directory)));
-            List<ExportRule> clients = new ArrayList<>();
-            exports.lines().map(String::strip).filter(l -> !l.isEmpty()).forEach(l -> clients.add(export(l)));
-            return new Share(name, volume, smb, nfs, hiddenEntries, rules, clients, own());
-        }
-
-        private Optional<FilePath> own() {
-            return ownFolders.isEmpty() ? Optional.empty() : Optional.of(new FilePath(ownFolders));
-        }
-
-        private static AccessRule rule(String line, Directory directory) {
-            String[] words = line.split("\\s+");
-            boolean group = words[0].equals("group");
-            if (words.length != (group ? 3 : 2)) {
-                throw new IllegalArgumentException("access line is '" + shorten(line)
-                        + "', must be like 'group education-film write', 'suki read' or 'everyone read'");
-            }
-            String name = words[group ? 1 : 0];
-            AccessRule.Level level = level(words[words.length - 1]);
-            if (!group && name.equals("everyone")) {
-                return new AccessRule(AccessRule.Subject.EVERYONE, "", level);
-            }
-            boolean known = group
-                    ? directory.people().stream().anyMatch(p -> p.groups().contains(name))
-                    : directory.person(name).isPresent();
-            if (!known) {
-                throw new IllegalArgumentException(
-                        (group ? "There is no group '" : "There is nobody '") + shorten(name) + "' in the directory");
-            }
-            return new AccessRule(group ? AccessRule.Subject.GROUP : AccessRule.Subject.PERSON, name, level);
-        }
-
-        private static AccessRule.Level level(String word) {
-            try {
-                return AccessRule.Level.valueOf(word.toUpperCase(Locale.ROOT));
-            } catch (IllegalArgumentException none) {
-                throw new IllegalArgumentException(
-                        "access level is '" + shorten(word) + "', must be read, write or own");
-            }
-        }
-
-        private static ExportRule export(String line) {
-            String[] words = line.split("\\s+");
-            boolean write = words.length == 2 && words[1].equals("write");
-            if (words.length > 2 || words.length == 2 && !write && !words[1].equals("read")) {
-                throw new IllegalArgumentException(
-                        "export line is '" + shorten(line) + "', must be like '10.20.0.0/16 write'");
-            }
-            return new ExportRule(new Cidr(words[0]), write);
-        }
-
-        private static String shorten(String text) {
-            return text.length() <= 60 ? text : text.substring(0, 60) + "…";
-        }
     }
 }

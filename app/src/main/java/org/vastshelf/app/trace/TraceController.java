@@ -5,7 +5,10 @@ import java.io.IOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -13,9 +16,14 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.kit.SpreadsheetText;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.estate.Share;
@@ -26,6 +34,7 @@ class TraceController {
 
     private static final int PAGE = 100;
     private static final int EXPORT = 10_000;
+    private static final List<String> VERDICTS = List.of("ALLOWED", "REFUSED");
     private static final List<String> OPERATIONS = Stream.concat(
                     Stream.of("READ", "WRITE", "DELETE", "LIST", "ORDER"),
                     Arrays.stream(Deeds.Kind.values()).map(Deeds.Kind::word))
@@ -72,25 +81,92 @@ class TraceController {
                 : query;
         List<AuditLine> lines =
                 receipt > 0 ? audit.find(receipt).stream().toList() : audit.page(scoped.filter(), before, PAGE + 1);
+        Figures fmt = Figures.of(model);
+        model.addAttribute(
+                "lead", fmt.count(audit.count()) + " audit lines, newest first, each chained to the one before.");
         model.addAttribute("filter", scoped);
-        model.addAttribute("lines", lines.stream().limit(PAGE).toList());
-        model.addAttribute("older", lines.size() > PAGE ? lines.get(PAGE - 1).number() : 0);
-        model.addAttribute("operations", OPERATIONS);
-        model.addAttribute("count", audit.count());
-        model.addAttribute("shares", estates.load().shares().keySet());
+        model.addAttribute("fields", fields(Typed.of(model).at("trace"), scoped));
+        model.addAttribute(
+                "lines", lines.stream().limit(PAGE).map(l -> Row.of(fmt, l)).toList());
+        if (lines.size() > PAGE) {
+            model.addAttribute("older", lines.get(PAGE - 1).number());
+        }
         return "trace";
+    }
+
+    /** An audit line in the list; the reason is empty where it went without saying. */
+    record Row(
+            String number,
+            String at,
+            String person,
+            String client,
+            String did,
+            Mark verdict,
+            String where,
+            String reason,
+            String bytes) {
+
+        static Row of(Figures fmt, AuditLine line) {
+            return new Row(
+                    fmt.count(line.number()),
+                    fmt.moment(line.at()),
+                    line.person(),
+                    line.client(),
+                    line.operation().toLowerCase(Locale.ROOT),
+                    line.verdict().equals("ALLOWED") ? Mark.fine("allowed") : Mark.failed("refused"),
+                    line.share() + line.path(),
+                    line.reason().equals("allowed") ? "" : " · " + line.reason(),
+                    fmt.count(line.bytes()));
+        }
+    }
+
+    private List<Field> fields(Typed.Fields typed, Query query) {
+        return List.of(
+                typed.text("person", "Person", query.person()).width("w-40"),
+                choice(typed, "share", "Share", estates.load().shares().keySet(), query.share())
+                        .width("w-40"),
+                choice(typed, "operation", "Operation", OPERATIONS, query.operation())
+                        .width("w-32"),
+                choice(typed, "verdict", "Verdict", VERDICTS, query.verdict()).width("w-32"));
+    }
+
+    private static Field choice(Typed.Fields typed, String name, String label, Collection<String> some, String given) {
+        List<String> all = Stream.concat(Stream.of(""), some.stream()).toList();
+        return typed.select(
+                name,
+                label,
+                all,
+                Function.identity(),
+                word -> word.isEmpty() ? "all" : word.toLowerCase(Locale.ROOT),
+                given);
     }
 
     /** Whether every line is as it was written. */
     @GetMapping("/trace/verification")
     String verify(@RequestParam(defaultValue = "") String noted, Model model) {
-        model.addAttribute("noted", noted);
         try {
-            model.addAttribute("report", verification.verify(AuditVerification.noted(noted)));
+            model.addAttribute("report", Found.of(verification.verify(AuditVerification.noted(noted))));
         } catch (IllegalArgumentException refused) {
-            model.addAttribute("problem", refused.getMessage());
+            Typed.refuse(model, new AtField("noted", String.valueOf(refused.getMessage())));
         }
+        model.addAttribute(
+                "noted",
+                Typed.of(model)
+                        .at("/trace/verification")
+                        .text("noted", "Noted end, to be checked too", noted)
+                        .width("max-w-3xl"));
         return "verification";
+    }
+
+    /** What the check found, and the end to note for the next time. */
+    record Found(Mark state, String text, String end) {
+
+        static Found of(AuditVerification.Report report) {
+            return new Found(
+                    report.whole() ? Mark.fine("whole") : Mark.failed("not whole"),
+                    report.text() + ".",
+                    report.number() + ":" + report.hash());
+        }
     }
 
     @GetMapping("/trace/lines.csv")

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.LedgerPicture;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
@@ -14,6 +15,7 @@ import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.standins.scenario.DemoEstate;
 
 class PicturesTest {
@@ -70,18 +72,29 @@ class PicturesTest {
                         .toList(),
                 0,
                 new DriveRates(0.015, 1e-15, 120));
-        Comparison comparison = Comparison.of(question, Layout.TERRACED_2, 1);
-        assertThat(comparison.lines()).hasSize(10);
-        comparison.lines().stream()
-                .filter(Comparison.Line::isPossible)
-                .forEach(line -> assertThat(line.data() + line.protection() + line.stranded())
-                        .isBetween(110, 114));
+        Comparison comparison = compared(question, Layout.TERRACED_2);
+        assertThat(comparison.rows()).hasSize(10);
+        comparison.rows().stream()
+                .filter(LayoutRow::isPossible)
+                .map(LayoutRow::answer)
+                .forEach(answer -> {
+                    assertThat(answer.dataBar() + answer.protectionBar() + answer.strandedBar())
+                            .isBetween(110, 114);
+                    assertThat(answer.strandedFrom()).isEqualTo(answer.dataBar() + answer.protectionBar());
+                });
         assertThat(comparison.bands()).hasSize(1);
-        assertThat(comparison.bands().getFirst().bands()).hasSize(2);
-        assertThat(comparison.bands().getFirst().bands().getFirst().y()
-                        + comparison.bands().getFirst().bands().getFirst().height())
+        BandsPicture bands = comparison.bands().getFirst();
+        assertThat(bands.texts()).hasSize(2);
+        assertThat(bands.cells()).hasSize(6 + 3);
+        assertThat(bands.cells().getFirst().y() + bands.cells().getFirst().height())
                 .isEqualTo(148);
-        assertThat(comparison.bands().getFirst().bands().getLast().x()).isEqualTo(3 * 42);
-        assertThat(Comparison.of(question, Layout.RAID_6, 1).bands()).isEmpty();
+        assertThat(bands.cells().subList(6, 9)).allMatch(cell -> cell.x() >= 3 * 42);
+        assertThat(bands.cells().stream().filter(cell -> cell.letter().equals("P")))
+                .hasSize(4);
+        assertThat(compared(question, Layout.RAID_6).bands()).isEmpty();
+    }
+
+    private static Comparison compared(LayoutQuestion question, Layout layout) {
+        return Comparison.of(new Figures(UnitSystem.BINARY), List.of(), List.of(), question, layout, 1);
     }
 }

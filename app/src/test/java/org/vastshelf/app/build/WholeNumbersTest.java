@@ -59,8 +59,8 @@ class WholeNumbersTest {
                 .toList());
         assertThat(picture.used().split(" ")).hasSize(365).allSatisfy(point -> {
             String[] xy = point.split(",");
-            assertThat(Integer.parseInt(xy[0])).isBetween(0, picture.getWidth());
-            assertThat(Integer.parseInt(xy[1])).isBetween(0, picture.getHeight());
+            assertThat(Integer.parseInt(xy[0])).isBetween(0, picture.width());
+            assertThat(Integer.parseInt(xy[1])).isBetween(0, picture.height());
         });
         assertThat(picture.marks()).hasSize(12);
     }

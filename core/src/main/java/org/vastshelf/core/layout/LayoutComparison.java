@@ -108,9 +108,13 @@ public final class LayoutComparison {
                 + Math.log1p(-Math.min(hurt, 1 - 1e-16)));
     }
 
-    /** Odds that a layout of which so many drives are gone in one group loses data before they are rebuilt. */
-    public static double oddsBeforeWhole(Possible layout, LayoutQuestion question, int gone) {
-        return LossOdds.beforeWholeAgain(group(layout, question), question.rates(), gone);
+    /**
+     * Odds that a layout of which so many drives are gone in one group loses data before they are rebuilt.
+     *
+     * @param left share of the running rebuild that is still to do, above 0 to 1; 1 where none runs
+     */
+    public static double oddsBeforeWhole(Possible layout, LayoutQuestion question, int gone, double left) {
+        return LossOdds.beforeWholeAgain(group(layout, question), question.rates(), gone, left);
     }
 
     private static int groups(Possible layout) {

@@ -67,6 +67,25 @@ final class LossOdds {
         return below / all;
     }
 
+    /**
+     * The same while a rebuild runs: its first step, of which so much is left, is taken by itself (first-step analysis
+     * of the same chain), so that the odds fall as it goes on. Time and reads that are left shrink alike.
+     *
+     * @param left share of the running rebuild that is still to do, above 0 to 1
+     */
+    static double beforeWholeAgain(Group group, DriveRates rates, int gone, double left) {
+        if (gone == 0 || gone > group.survives()) {
+            return beforeWholeAgain(group, rates, gone);
+        }
+        double lambda = -Math.log1p(-rates.annualFailureRate()) / HOURS_A_YEAR;
+        double mu = 1 / (group.rebuildHours() * left);
+        double q = gone < group.survives() ? 0 : unreadable(group.data(), rates.unrecoverableReadErrorPerBit() * left);
+        double worse = (group.drives() - gone) * lambda + mu * q;
+        double better = mu * (1 - q);
+        return (worse * beforeWholeAgain(group, rates, gone + 1) + better * beforeWholeAgain(group, rates, gone - 1))
+                / (worse + better);
+    }
+
     private record Rates(double[] up, double[] down) {}
 
     private static Rates chain(Group group, DriveRates rates) {

@@ -76,7 +76,7 @@ public final class Replacement {
                     hours * allocated,
                     hours,
                     LayoutComparison.oddsWithin(hours, layoutBefore, before, wasGone ? others + 1 : others),
-                    LayoutComparison.oddsBeforeWhole(layoutBefore, before, others + 1),
+                    LayoutComparison.oddsBeforeWhole(layoutBefore, before, others + 1, 1),
                     others));
         }
         return stages;

@@ -55,6 +55,24 @@ class BeforeWholeAgainTest {
         return (double) lost / RUNS;
     }
 
+    @ParameterizedTest
+    @CsvSource({"4, 1, 40, 1", "6, 2, 300, 1", "6, 2, 300, 2", "8, 3, 900, 2"})
+    void the_odds_fall_as_a_rebuild_goes_on(int drives, int survives, double hours, int gone) {
+        DriveRates rates = new DriveRates(0.3, 1e-15, 120);
+        LossOdds.Group group = new LossOdds.Group(drives, survives, hours, Bytes.of(20_000_000_000_000L));
+        double whole = LossOdds.beforeWholeAgain(group, rates, gone);
+        assertThat(LossOdds.beforeWholeAgain(group, rates, gone, 1)).isCloseTo(whole, within(whole * 1e-9));
+        double before = whole;
+        for (double left : new double[] {0.8, 0.5, 0.2, 0.01}) {
+            double now = LossOdds.beforeWholeAgain(group, rates, gone, left);
+            assertThat(now).isLessThan(before);
+            before = now;
+        }
+        // At the end only what lies behind this rebuild is left to be feared.
+        double after = LossOdds.beforeWholeAgain(group, rates, gone - 1);
+        assertThat(LossOdds.beforeWholeAgain(group, rates, gone, 1e-9)).isCloseTo(after, within(1e-6));
+    }
+
     @Test
     void without_protection_a_pulled_drive_is_loss() {
         LossOdds.Group bare = new LossOdds.Group(4, 0, 10, Bytes.tib(4));

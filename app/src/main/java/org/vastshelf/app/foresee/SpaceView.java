@@ -1,0 +1,70 @@
+package org.vastshelf.app.foresee;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.kit.Figure;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.core.forecast.FillForecast;
+
+/**
+ * When one space is full, and how that comes about.
+ *
+ * @param likely empty for not within ten years
+ */
+public record SpaceView(
+        String kind,
+        String name,
+        Optional<String> likely,
+        String early,
+        String late,
+        String capacity,
+        String method,
+        String since,
+        Figure growth,
+        List<Within> within,
+        List<Week> weeks) {
+
+    private static final int WEEKS = 26;
+    private static final List<Integer> DAYS = List.of(30, 90, 365);
+    private static final String HOW =
+            "The median of the slopes between all pairs of days since the last level shift. A third of wild days cannot"
+                    + " bend it.";
+
+    /** Odds that it is full by then. */
+    public record Within(int days, String odds) {}
+
+    /** The band at the end of a week. */
+    public record Week(String day, String low, String middle, String high) {}
+
+    static SpaceView of(Figures fmt, Space space) {
+        FillForecast forecast = space.forecast();
+        return new SpaceView(
+                space.kind(),
+                space.name(),
+                forecast.likely().map(fmt::day),
+                day(fmt, forecast.early(), "—"),
+                day(fmt, forecast.late(), "later than in ten years"),
+                fmt.size(space.capacity()),
+                forecast.method().title(),
+                fmt.day(forecast.since()),
+                Figure.of(fmt.size(Math.round(forecast.bytesPerDay()))).why(HOW),
+                DAYS.stream()
+                        .map(days -> new Within(
+                                days, fmt.percent(forecast.fullWithin().get(days))))
+                        .toList(),
+                forecast.band().stream()
+                        .limit(WEEKS)
+                        .map(w -> new Week(
+                                fmt.day(w.day()),
+                                fmt.large((long) w.low()),
+                                fmt.large((long) w.middle()),
+                                fmt.large((long) w.high())))
+                        .toList());
+    }
+
+    private static String day(Figures fmt, Optional<LocalDate> day, String otherwise) {
+        return day.map(fmt::day).orElse(otherwise);
+    }
+}
