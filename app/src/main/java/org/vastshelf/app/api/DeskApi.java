@@ -25,6 +25,7 @@ import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.gate.Verdict;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** File operations through the gate. */
 @RestController
@@ -107,7 +108,7 @@ class DeskApi {
                 new FilePath(required("path", request.path)),
                 Bytes.of(bytes),
                 Workstations.of(share, person)));
-        Verdict verdict = result.verdict();
+        Verdict verdict = result.verdict(UnitSystem.BINARY);
         return new Answer(verdict.allowed(), verdict.reason(), verdict, result.space(), result.receipt());
     }
 

@@ -32,6 +32,7 @@ import org.vastshelf.core.layout.Replacement;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.BlockFit;
 import org.vastshelf.core.volume.FastPart;
 import org.vastshelf.core.volume.GrowthSimulation;
@@ -104,7 +105,7 @@ class QuestionsApi {
     @GetMapping("/api/v1/volumes/{name}/targets")
     List<Target> targets(@PathVariable String name) {
         Estate estate = estates.load();
-        return MoveCandidates.of(estate, usage.load(), volume(estate, name)).stream()
+        return MoveCandidates.of(estate, usage.load(), volume(estate, name), UnitSystem.BINARY).stream()
                 .map(c -> new Target(c.pool().name(), c.freeBefore(), c.freeAfter(), c.usedAfter(), c.problem()))
                 .toList();
     }

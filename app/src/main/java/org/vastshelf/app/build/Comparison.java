@@ -44,7 +44,7 @@ public record Comparison(
             LayoutQuestion question,
             @Nullable Layout chosen,
             int groups) {
-        Optional<Advice> advice = Advice.of(question);
+        Optional<Advice> advice = Advice.of(question, fmt.units());
         @Nullable Layout drawn = chosen == null ? advice.map(Advice::layout).orElse(null) : chosen;
         List<LayoutAnswer> answers = LayoutComparison.compare(question, groups);
         return new Comparison(

@@ -68,7 +68,7 @@ class MoveController {
         Volume volume = Optional.ofNullable(estate.volumes().get(name)).orElseThrow(() -> new NotFound("volume", name));
         Figures fmt = Figures.of(model);
         String action = "/build/volumes/" + name + "/move";
-        List<Row> rows = MoveCandidates.of(estate, all, volume).stream()
+        List<Row> rows = MoveCandidates.of(estate, all, volume, fmt.units()).stream()
                 .map(c -> row(fmt, c))
                 .toList();
         model.addAttribute(

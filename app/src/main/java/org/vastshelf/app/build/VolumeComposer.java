@@ -94,7 +94,7 @@ class VolumeComposer {
         ByteLedger before = Ledgers.ofPool(estate, held, pool);
         try {
             Volume volume = form.volume(form.name().isBlank() ? "unnamed" : form.name());
-            Plan plan = Planner.plan(estate, held, List.of(new VolumeChange.ComposeVolume(volume)));
+            Plan plan = Planner.plan(estate, held, List.of(new VolumeChange.ComposeVolume(volume)), fmt.units());
             return plan.checks().stream()
                     .filter(c -> c.verdict() == Check.Verdict.REFUSE)
                     .findFirst()

@@ -32,7 +32,7 @@ public record AnswerView(
     public record Gate(String name, Mark answer, String rule, String said) {}
 
     static AnswerView of(Figures fmt, Outcome outcome) {
-        Verdict verdict = outcome.verdict();
+        Verdict verdict = outcome.verdict(fmt.units());
         boolean read = outcome.operation().kind() == Kind.READ;
         return new AnswerView(
                 verdict.allowed() ? Mark.fine("allowed") : Mark.failed("refused"),

@@ -28,6 +28,6 @@ class Drawer {
     }
 
     DrawerView view(Figures fmt, Order order, Someone me) {
-        return DrawerView.of(fmt, order, orders.plan(order.changes()), usage.load(), me);
+        return DrawerView.of(fmt, order, orders.plan(order.changes(), fmt.units()), usage.load(), me);
     }
 }

@@ -83,8 +83,11 @@ public record DrawerView(
                 Counted.of(order.changes().size(), "change") + (mine ? "" : " by " + order.author())
                         + ", nothing has been done yet",
                 order.lines().stream()
-                        .map(l ->
-                                new Line(l.position(), l.change().title(), l.struck(), me.isAdministrator() && inWork))
+                        .map(l -> new Line(
+                                l.position(),
+                                l.change().title(fmt.units()),
+                                l.struck(),
+                                me.isAdministrator() && inWork))
                         .toList(),
                 plan.checks().stream().map(c -> checked(order, c)).toList(),
                 plan.steps().stream().map(s -> planned(fmt, s)).toList(),

@@ -8,6 +8,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.unit.UnitSystem;
 
 /**
  * A set of changes: a draft, or on its way, or ended.
@@ -95,12 +96,17 @@ public record Order(
 
     /** The first change in words, and how many more. */
     public String title() {
+        return title(UnitSystem.BINARY);
+    }
+
+    /** The same for one reader. */
+    public String title(UnitSystem units) {
         List<Change> changes = changes();
         if (changes.isEmpty()) {
             return "Nothing yet";
         }
         String more = changes.size() == 1 ? "" : " and " + (changes.size() - 1) + " more";
-        return changes.getFirst().title() + more;
+        return changes.getFirst().title(units) + more;
     }
 
     public long doneSteps() {

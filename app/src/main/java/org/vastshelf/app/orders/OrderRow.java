@@ -10,7 +10,7 @@ public record OrderRow(long id, Mark state, String title, String author, String 
         return new OrderRow(
                 order.id(),
                 order.state().mark(),
-                order.title(),
+                order.title(fmt.units()),
                 order.author(),
                 OrderView.moment(fmt, order.startedAt()),
                 OrderView.moment(fmt, order.finishedAt()),

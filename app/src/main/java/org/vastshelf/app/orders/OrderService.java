@@ -30,6 +30,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.unit.ShortText;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** Drafts, and what can be done with them. No object of the estate is changed by another road. */
 @Service
@@ -128,9 +129,14 @@ public class OrderService {
     }
 
     public Plan plan(List<Change> changes) {
+        return plan(changes, UnitSystem.BINARY);
+    }
+
+    /** The plan for one reader. */
+    public Plan plan(List<Change> changes, UnitSystem units) {
         Estate estate = estates.load();
         Usage held = usage.load();
-        Plan plan = Planner.plan(estate, held, changes);
+        Plan plan = Planner.plan(estate, held, changes, units);
         boolean replaces = changes.stream().anyMatch(PoolChange.ReplaceDrives.class::isInstance);
         return replaces ? plan.with(Outlook.checks(estate, held, changes, forecasts.poolsFull(), clock.today())) : plan;
     }

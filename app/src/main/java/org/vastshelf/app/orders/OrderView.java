@@ -49,7 +49,7 @@ public record OrderView(
     static OrderView of(Figures fmt, Order order, Optional<Wait> wait, Someone me, Instant now) {
         return new OrderView(
                 order.id(),
-                order.title() + ", by " + order.author(),
+                order.title(fmt.units()) + ", by " + order.author(),
                 order.state().mark(),
                 order.outcome(),
                 order.isUnderWay(),
@@ -59,7 +59,7 @@ public record OrderView(
                 order.state().isDraft()
                         ? order.lines().stream()
                                 .map(l -> new Line(
-                                        l.struck() ? "struck" : "", l.change().title()))
+                                        l.struck() ? "struck" : "", l.change().title(fmt.units())))
                                 .toList()
                         : List.of(),
                 road(order, me));

@@ -7,6 +7,7 @@ import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.Gate;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.gate.Verdict;
+import org.vastshelf.core.unit.UnitSystem;
 
 /**
  * What became of a file operation.
@@ -28,7 +29,7 @@ public record Outcome(
     public record Content(long number, long bytes) {}
 
     /** The answer with its trace; made only when somebody reads it. */
-    public Verdict verdict() {
-        return Gate.decide(operation, view, at);
+    public Verdict verdict(UnitSystem units) {
+        return Gate.decide(operation, view, at, units);
     }
 }

@@ -12,7 +12,6 @@ import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.UnitSystem;
 
 /** What is asked of drives that join a group. */
 final class GroupChecks {
@@ -83,7 +82,7 @@ final class GroupChecks {
         if (!stranded.isZero()) {
             draft.watch(
                     key + "stranded",
-                    UnitSystem.BINARY.format(stranded) + " of the " + which + " group stay stranded",
+                    draft.units().format(stranded) + " of the " + which + " group stay stranded",
                     "drives of one size, or a terraced layout");
         }
     }

@@ -12,7 +12,6 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
-import org.vastshelf.core.unit.UnitSystem;
 
 /** Plans that a group leaves its pool. */
 final class GroupLeaving {
@@ -39,15 +38,15 @@ final class GroupLeaving {
         if (data.isMoreThan(free)) {
             draft.refuse(
                     key + "space",
-                    "Group " + (index + 1) + " gives " + UnitSystem.BINARY.format(data) + " and " + pool.name()
-                            + " has " + UnitSystem.BINARY.format(free) + " free; taking it out would lose data",
+                    "Group " + (index + 1) + " gives " + draft.units().format(data) + " and " + pool.name() + " has "
+                            + draft.units().format(free) + " free; taking it out would lose data",
                     "move volumes off, or add a group first");
             return;
         }
         leave(draft, usage, pool, index, bulk.orElseThrow(), data);
         draft.fine(
                 key + "space",
-                "What it holds fits on the other groups: " + UnitSystem.BINARY.format(free.minus(data)) + " stay free");
+                "What it holds fits on the other groups: " + draft.units().format(free.minus(data)) + " stay free");
     }
 
     private static boolean mayLeave(PlanDraft draft, Pool pool, int index, Optional<DriveGroup> bulk, String key) {
@@ -82,7 +81,7 @@ final class GroupLeaving {
                 new GroupEdit.Retire(group.members(), group.part()));
         GroupChecks.step(
                 draft,
-                "Copy " + UnitSystem.BINARY.format(Bytes.of((long) held)) + " off " + what + " and release its "
+                "Copy " + draft.units().format(Bytes.of((long) held)) + " off " + what + " and release its "
                         + Counted.of(drives.size(), "drive"),
                 Duration.ofSeconds(30 + (long) (held / rate)),
                 pool,

@@ -13,7 +13,6 @@ import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Counted;
-import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.MoveCandidates;
 
 /** Plans enclosures that come and go, and restarts. */
@@ -152,7 +151,7 @@ final class HardwarePlans {
     private static boolean moveOff(PlanDraft draft, Usage usage, Pool pool, List<Pool> going, String key) {
         List<String> names = going.stream().map(Pool::name).toList();
         for (Volume volume : draft.estate().volumesOn(pool.name()).toList()) {
-            Optional<Pool> target = MoveCandidates.of(draft.estate(), usage, volume).stream()
+            Optional<Pool> target = MoveCandidates.of(draft.estate(), usage, volume, draft.units()).stream()
                     .filter(MoveCandidates.Candidate::isPossible)
                     .map(MoveCandidates.Candidate::pool)
                     .filter(p -> !names.contains(p.name()))
@@ -161,8 +160,7 @@ final class HardwarePlans {
                 draft.refuse(
                         key + "volume " + volume.name(),
                         "Volume " + volume.name() + " with "
-                                + UnitSystem.BINARY.format(
-                                        usage.of(volume.name()).used())
+                                + draft.units().format(usage.of(volume.name()).used())
                                 + " on pool " + pool.name()
                                 + " has nowhere to go; going on would lose it",
                         "make room on another pool");
@@ -210,7 +208,7 @@ final class HardwarePlans {
         }
         if (server.nodes() > 1) {
             draft.step(new Step.Work("Let another node of " + server.name() + " take over", TAKEOVER, at));
-            draft.step(new Step.Work(change.title(), RESTART, at));
+            draft.step(new Step.Work(change.title(draft.units()), RESTART, at));
             draft.step(new Step.Work("Give node " + change.node() + " its shares back", TAKEOVER, at));
             List<String> shares = draft.estate().shares().values().stream()
                     .filter(s ->
@@ -230,7 +228,7 @@ final class HardwarePlans {
                             + " s while the other node takes over, and again on the way back",
                     "choose a quiet hour");
         } else {
-            draft.step(new Step.Work(change.title(), RESTART, at));
+            draft.step(new Step.Work(change.title(draft.units()), RESTART, at));
             draft.confirm(
                     key + "interruption",
                     server.name() + " has one node: its shares stop for " + RESTART.toSeconds() + " s");

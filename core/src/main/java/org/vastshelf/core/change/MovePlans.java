@@ -8,7 +8,6 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.MoveCandidates;
 import org.vastshelf.core.volume.PaceBudget;
 
@@ -37,7 +36,7 @@ final class MovePlans {
                     "wait for its end, or take that order back");
             return;
         }
-        MoveCandidates.Candidate candidate = MoveCandidates.candidate(estate, usage, volume, target);
+        MoveCandidates.Candidate candidate = MoveCandidates.candidate(estate, usage, volume, target, draft.units());
         if (!candidate.isPossible()) {
             draft.refuse(key + "target", "Pool " + target.name() + " " + candidate.problem(), "choose another pool");
             return;
@@ -62,7 +61,7 @@ final class MovePlans {
         double mibps = Math.min(change.limitMibps(), Math.min(throughput(estate, from), throughput(estate, target)));
         long seconds = Math.max(1, (long) (used.value() / (Math.max(1, mibps) * Bytes.MIB)));
         draft.step(new Step.Work(
-                "Copy " + UnitSystem.BINARY.format(used) + " of volume " + volume.name() + " to pool " + target.name()
+                "Copy " + draft.units().format(used) + " of volume " + volume.name() + " to pool " + target.name()
                         + " at " + (long) mibps + " MiB/s, clients go on",
                 Duration.ofSeconds(seconds),
                 List.of(from.server(), target.server())));

@@ -12,18 +12,21 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.invariant.Invariants;
 import org.vastshelf.core.invariant.Violation;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** Collects steps and findings while a draft is planned. */
 final class PlanDraft {
 
     private final Estate before;
     private final Usage usage;
+    private final UnitSystem units;
     private Estate after;
     private final List<Step> steps = new ArrayList<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<String> permanent = new ArrayList<>();
 
-    PlanDraft(Estate estate, Usage usage) {
+    PlanDraft(Estate estate, Usage usage, UnitSystem units) {
+        this.units = units;
         this.before = estate;
         this.usage = usage;
         this.after = estate;
@@ -31,6 +34,11 @@ final class PlanDraft {
 
     Estate estate() {
         return after;
+    }
+
+    /** In which its sentences give sizes. */
+    UnitSystem units() {
+        return units;
     }
 
     /** Adds a step; one that would leave the estate in a state that must not be is refused with what is wrong. */

@@ -3,19 +3,26 @@ package org.vastshelf.core.change;
 import java.util.List;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** Looks a draft through: each change is planned on the estate as the changes before it leave it. */
 public final class Planner {
 
     private Planner() {}
 
+    /** For the journal, which is the same for everybody: sizes in binary units. */
     public static Plan plan(Estate estate, Usage usage, List<Change> changes) {
-        PlanDraft draft = new PlanDraft(estate, usage);
+        return plan(estate, usage, changes, UnitSystem.BINARY);
+    }
+
+    /** For one reader. */
+    public static Plan plan(Estate estate, Usage usage, List<Change> changes, UnitSystem units) {
+        PlanDraft draft = new PlanDraft(estate, usage, units);
         for (Change change : changes) {
             try {
                 plan(draft, usage, change);
             } catch (IllegalArgumentException | ArithmeticException impossible) {
-                draft.refuse("change " + change.title(), String.valueOf(impossible.getMessage()), "strike it");
+                draft.refuse("change " + change.title(units), String.valueOf(impossible.getMessage()), "strike it");
             }
         }
         return draft.toPlan();

@@ -79,6 +79,11 @@ public sealed interface PoolChange extends Change {
 
         @Override
         public String title() {
+            return title(UnitSystem.BINARY);
+        }
+
+        @Override
+        public String title(UnitSystem units) {
             return "Keep " + Counted.of(drives.size(), "hot spare") + " for pool " + pool;
         }
     }
@@ -132,7 +137,12 @@ public sealed interface PoolChange extends Change {
 
         @Override
         public String title() {
-            return "Reserve " + UnitSystem.BINARY.format(size) + ", " + pace.title() + ", as pool " + name;
+            return title(UnitSystem.BINARY);
+        }
+
+        @Override
+        public String title(UnitSystem units) {
+            return "Reserve " + units.format(size) + ", " + pace.title() + ", as pool " + name;
         }
     }
 

@@ -23,7 +23,7 @@ final class PoolEdits {
                             draft.checkContents(key, drives);
                             warnOfSmall(draft, pool, drives, key);
                             draft.step(new PoolStep.ChangePool(
-                                    change.title(),
+                                    change.title(draft.units()),
                                     Duration.ofSeconds(10),
                                     pool.name(),
                                     new MemberEdit.JoinSpares(drives)));
@@ -60,7 +60,10 @@ final class PoolEdits {
                 return;
             }
             draft.step(new PoolStep.ChangePool(
-                    change.title(), Duration.ofSeconds(5), pool.name(), new MemberEdit.LeaveSpares(change.drives())));
+                    change.title(draft.units()),
+                    Duration.ofSeconds(5),
+                    pool.name(),
+                    new MemberEdit.LeaveSpares(change.drives())));
             if (draft.estate().pools().get(pool.name()).spares().isEmpty()) {
                 draft.watch(
                         key + "spare",
@@ -78,13 +81,13 @@ final class PoolEdits {
             if (change.reserve().isMoreThan(most)) {
                 draft.refuse(
                         key + "reserve",
-                        "A reserve of " + UnitSystem.BINARY.format(change.reserve()) + " does not fit: "
-                                + UnitSystem.BINARY.format(most) + " are free or kept back now",
+                        "A reserve of " + draft.units().format(change.reserve()) + " does not fit: "
+                                + draft.units().format(most) + " are free or kept back now",
                         "at most " + most.value() + " bytes");
                 return;
             }
             draft.step(new PoolStep.ChangePool(
-                    change.title(),
+                    change.title(draft.units()),
                     Duration.ofSeconds(2),
                     pool.name(),
                     new RoomEdit.KeepBack(change.reserve(), pool.reserve())));
@@ -100,7 +103,7 @@ final class PoolEdits {
                     "pool " + name + ": volume " + v.name(),
                     "Volume " + v.name()
                             + (v.pool().equals(name) ? " lies on it and holds " : " moves to it and holds ")
-                            + UnitSystem.BINARY.format(usage.of(v.name()).used()),
+                            + draft.units().format(usage.of(v.name()).used()),
                     "move or remove it first"));
             if (volumes.isEmpty()) {
                 dissolve(draft, pool);

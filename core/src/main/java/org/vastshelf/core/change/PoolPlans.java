@@ -14,7 +14,6 @@ import org.vastshelf.core.layout.LayoutAnswer.Possible;
 import org.vastshelf.core.layout.LayoutComparison;
 import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.UnitSystem;
 
 /** Plans pools. */
 final class PoolPlans {
@@ -125,7 +124,7 @@ final class PoolPlans {
         if (!layout.stranded().isZero()) {
             draft.watch(
                     key + "stranded",
-                    UnitSystem.BINARY.format(layout.stranded()) + " stay stranded",
+                    draft.units().format(layout.stranded()) + " stay stranded",
                     "a terraced layout uses mixed sizes");
         }
     }

@@ -136,7 +136,7 @@ final class ReplacePlans {
                     } else {
                         draft.fine(
                                 "pool " + name + ": gain",
-                                "Pool " + name + " gains " + UnitSystem.BINARY.format(gained) + " at the end");
+                                "Pool " + name + " gains " + draft.units().format(gained) + " at the end");
                     }
                 });
     }

@@ -6,7 +6,6 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.UnitSystem;
 
 /** Plans pools at a managed service. */
 final class ReservationPlans {
@@ -60,12 +59,12 @@ final class ReservationPlans {
         if (held.plus(before.reserve()).isMoreThan(change.size())) {
             draft.refuse(
                     key + "held",
-                    "Pool " + before.name() + " has " + UnitSystem.BINARY.format(held) + " in use",
+                    "Pool " + before.name() + " has " + draft.units().format(held) + " in use",
                     "reserve at least as much");
             return false;
         }
         draft.step(new PoolStep.ChangePool(
-                change.title(),
+                change.title(draft.units()),
                 Duration.ofSeconds(60),
                 before.name(),
                 new RoomEdit.Reserve(change.size(), change.pace(), before.reserved(), before.pace())));

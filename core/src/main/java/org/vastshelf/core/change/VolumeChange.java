@@ -18,7 +18,12 @@ public sealed interface VolumeChange extends Change {
     record ResizeVolume(String volume, Bytes size) implements VolumeChange {
         @Override
         public String title() {
-            return "Grow volume " + volume + " to " + UnitSystem.BINARY.format(size);
+            return title(UnitSystem.BINARY);
+        }
+
+        @Override
+        public String title(UnitSystem units) {
+            return "Grow volume " + volume + " to " + units.format(size);
         }
     }
 

@@ -11,7 +11,6 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.PaceBudget;
 
 /** Plans what changes about a volume while clients go on. */
@@ -25,7 +24,7 @@ final class VolumeEdits {
                     && isSold(draft, volume, change.size(), key)
                     && fits(draft, usage, volume, change.size().minus(volume.size()), key)) {
                 endGrowth(draft, volume, change.size(), key);
-                edit(draft, change.title(), Duration.ofSeconds(5), volume, volume.withSize(change.size()));
+                edit(draft, change.title(draft.units()), Duration.ofSeconds(5), volume, volume.withSize(change.size()));
                 promises(draft, usage, draft.estate().pools().get(volume.pool()), key);
             }
         });
@@ -36,7 +35,7 @@ final class VolumeEdits {
         if (!larger) {
             draft.refuse(
                     key + "size",
-                    "Volume " + volume.name() + " has " + UnitSystem.BINARY.format(volume.size())
+                    "Volume " + volume.name() + " has " + draft.units().format(volume.size())
                             + " already; a volume can't be made smaller",
                     "more than " + volume.size().value() + " bytes, or a smaller new volume and a move of the files");
         }
@@ -74,8 +73,8 @@ final class VolumeEdits {
                     volume.pool() + volume.movingTo().map(to -> " or " + to).orElse("");
             draft.refuse(
                     key + "space",
-                    "A thick volume takes " + UnitSystem.BINARY.format(growth) + " more: " + where + " has "
-                            + UnitSystem.BINARY.format(free) + " free",
+                    "A thick volume takes " + draft.units().format(growth) + " more: " + where + " has "
+                            + draft.units().format(free) + " free",
                     "at most " + free.value() + " bytes more, or make it thin");
             return false;
         }
@@ -90,7 +89,7 @@ final class VolumeEdits {
         } else {
             draft.watch(
                     key + "promise",
-                    pool.name() + " promises " + UnitSystem.BINARY.format(after.beyond()) + " beyond its end",
+                    pool.name() + " promises " + draft.units().format(after.beyond()) + " beyond its end",
                     "watch the fill date");
         }
     }
@@ -126,12 +125,12 @@ final class VolumeEdits {
             if (!change.thin() && unused.isMoreThan(free)) {
                 draft.refuse(
                         key + "space",
-                        "Thick it takes its unused " + UnitSystem.BINARY.format(unused) + " too: " + pool.name()
-                                + " has " + UnitSystem.BINARY.format(free) + " free",
+                        "Thick it takes its unused " + draft.units().format(unused) + " too: " + pool.name() + " has "
+                                + draft.units().format(free) + " free",
                         "grow the pool, or move the volume");
                 return;
             }
-            edit(draft, change.title(), Duration.ofMinutes(3), volume, volume.withThin(change.thin()));
+            edit(draft, change.title(draft.units()), Duration.ofMinutes(3), volume, volume.withThin(change.thin()));
             promises(draft, usage, pool, key);
         });
     }
@@ -154,7 +153,7 @@ final class VolumeEdits {
                         String.format(Locale.ROOT, "at most %,d", (long) budget.left()));
                 return;
             }
-            edit(draft, change.title(), Duration.ofSeconds(2), volume, volume.withPace(change.pace()));
+            edit(draft, change.title(draft.units()), Duration.ofSeconds(2), volume, volume.withPace(change.pace()));
             draft.fine(
                     key + "pace",
                     String.format(
@@ -167,7 +166,7 @@ final class VolumeEdits {
     static void setAlarm(PlanDraft draft, Usage usage, VolumeChange.SetAlarm change) {
         draft.volume(change.volume()).ifPresent(volume -> {
             Volume after = volume.withAlarm(change.percent());
-            edit(draft, change.title(), Duration.ofSeconds(1), volume, after);
+            edit(draft, change.title(draft.units()), Duration.ofSeconds(1), volume, after);
             if (usage.of(volume.name()).used().shareOf(volume.size()) * 100 >= change.percent()) {
                 draft.watch("volume " + volume.name() + ": alarm", "It is above this level already", "");
             }
@@ -191,8 +190,8 @@ final class VolumeEdits {
                                 if (!used.isZero()) {
                                     draft.confirm(
                                             key + "data",
-                                            "Volume " + name + " holds " + UnitSystem.BINARY.format(used)
-                                                    + "; it will be gone");
+                                            "Volume " + name + " holds "
+                                                    + draft.units().format(used) + "; it will be gone");
                                 }
                                 draft.step(new VolumeStep.RemoveVolume(
                                         volume, draft.estate().rulesOf(Kinds.VOLUME, name)));

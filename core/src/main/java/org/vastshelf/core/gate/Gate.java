@@ -3,6 +3,7 @@ package org.vastshelf.core.gate;
 import java.time.Instant;
 import java.util.Optional;
 import org.vastshelf.core.gate.Verdict.Stage;
+import org.vastshelf.core.unit.UnitSystem;
 
 /**
  * Decides on file operations; nothing else does. The checkpoints are passed in the order of {@link Stage}; the first
@@ -31,9 +32,14 @@ public final class Gate {
         return Optional.empty();
     }
 
-    /** The answer with its trace, for somebody who reads it. */
+    /** The answer with its trace, as it is written down: sizes in binary units. */
     public static Verdict decide(FileOperation operation, GateView view, Instant now) {
-        Trace trace = new Trace();
+        return decide(operation, view, now, UnitSystem.BINARY);
+    }
+
+    /** The answer with its trace, for one reader. */
+    public static Verdict decide(FileOperation operation, GateView view, Instant now, UnitSystem units) {
+        Trace trace = new Trace(units);
         for (Checkpoint checkpoint : CHECKPOINTS) {
             checkpoint.tell(operation, view, now, trace);
             if (!checkpoint.passes(operation, view, now)) {

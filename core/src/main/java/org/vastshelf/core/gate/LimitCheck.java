@@ -62,7 +62,7 @@ final class LimitCheck implements Checkpoint {
                 trace.skip(Stage.LIMITS, name, "nothing grows");
                 continue;
             }
-            switch (account.grow(growth, now)) {
+            switch (account.grow(growth, now, trace.units())) {
                 case Account.Allows a -> trace.note(Stage.LIMITS, name, a.said());
                 case Account.Refuses r -> trace.refuse(Stage.LIMITS, name, r.said(), r.remedy());
             }

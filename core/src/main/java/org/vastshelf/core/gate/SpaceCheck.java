@@ -3,7 +3,6 @@ package org.vastshelf.core.gate;
 import java.time.Instant;
 import org.vastshelf.core.gate.Verdict.Stage;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.UnitSystem;
 
 /** Whether the volume, and the pool behind a thin one, have room for it. */
 final class SpaceCheck implements Checkpoint {
@@ -26,12 +25,13 @@ final class SpaceCheck implements Checkpoint {
         }
         Bytes needed = Bytes.of(view.space().allocation(operation));
         String name = "Volume " + view.space().volume().name();
-        String room = UnitSystem.BINARY.format(view.space().room());
+        String room = trace.units().format(view.space().room());
         if (needed.isMoreThan(view.space().room())) {
             trace.refuse(
                     Stage.SPACE,
                     name,
-                    "has room for " + room + ", this save needs " + UnitSystem.BINARY.format(needed),
+                    "has room for " + room + ", this save needs "
+                            + trace.units().format(needed),
                     "free space, or ask for the volume to grow");
         } else {
             trace.note(Stage.SPACE, name, "has room for " + room);

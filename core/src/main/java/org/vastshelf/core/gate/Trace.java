@@ -5,11 +5,22 @@ import java.util.List;
 import org.vastshelf.core.gate.Verdict.Line;
 import org.vastshelf.core.gate.Verdict.Outcome;
 import org.vastshelf.core.gate.Verdict.Stage;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** Gathers what the rules said. */
 final class Trace {
 
     private final List<Line> lines = new ArrayList<>();
+    private final UnitSystem units;
+
+    Trace(UnitSystem units) {
+        this.units = units;
+    }
+
+    /** In which its sentences give sizes. */
+    UnitSystem units() {
+        return units;
+    }
 
     void note(Stage stage, String rule, String said) {
         lines.add(new Line(stage, Outcome.PASSES, rule, said, ""));

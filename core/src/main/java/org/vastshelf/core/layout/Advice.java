@@ -28,7 +28,7 @@ public record Advice(Layout layout, List<String> reasons) {
     }
 
     /** Advice for these drives; empty where only layouts without protection are possible. */
-    public static Optional<Advice> of(LayoutQuestion question) {
+    public static Optional<Advice> of(LayoutQuestion question, UnitSystem units) {
         List<Possible> possible = LayoutComparison.compare(question).stream()
                 .filter(Possible.class::isInstance)
                 .map(Possible.class::cast)
@@ -46,8 +46,8 @@ public record Advice(Layout layout, List<String> reasons) {
         if (best.survives() < wanted) {
             reasons.add("of these drives no layout survives " + wanted + " failures");
         }
-        sizes(question, best, reasons);
-        oneMore(question, best).ifPresent(reasons::add);
+        sizes(question, best, units, reasons);
+        oneMore(question, best, units).ifPresent(reasons::add);
         return Optional.of(new Advice(best.layout(), reasons));
     }
 
@@ -82,19 +82,18 @@ public record Advice(Layout layout, List<String> reasons) {
         return hours > DAY || n > MANY || oneSafe > WORST_ODDS ? 2 : 1;
     }
 
-    private static void sizes(LayoutQuestion question, Possible best, List<String> reasons) {
+    private static void sizes(LayoutQuestion question, Possible best, UnitSystem units, List<String> reasons) {
         boolean mixed = question.members().stream().distinct().count() > 1;
         if (mixed && best.layout().isTerraced()) {
             reasons.add("the drives have different sizes: bands use what equal groups would strand");
         } else if (!best.stranded().isZero()) {
-            reasons.add(UnitSystem.BINARY.format(best.stranded()) + " stay stranded");
+            reasons.add(units.format(best.stranded()) + " stay stranded");
         }
-        reasons.add(
-                "of the layouts that survive as much it gives the most data, " + UnitSystem.BINARY.format(best.data()));
+        reasons.add("of the layouts that survive as much it gives the most data, " + units.format(best.data()));
     }
 
     /** What one drive more, as large as the largest, would add. */
-    private static Optional<String> oneMore(LayoutQuestion question, Possible best) {
+    private static Optional<String> oneMore(LayoutQuestion question, Possible best, UnitSystem units) {
         if (question.drives().size() == LayoutQuestion.MOST_DRIVES) {
             return Optional.empty();
         }
@@ -106,8 +105,7 @@ public record Advice(Layout layout, List<String> reasons) {
         String drive = "one drive more of " + UnitSystem.DECIMAL.format(largest);
         return switch (LayoutComparison.answer(best.layout(), next)) {
             case Possible p ->
-                Optional.of(drive + " would add "
-                        + UnitSystem.BINARY.format(p.data().minusOrZero(best.data())) + " of data");
+                Optional.of(drive + " would add " + units.format(p.data().minusOrZero(best.data())) + " of data");
             case LayoutAnswer.NotPossible not -> Optional.of(drive + " would not fit it: " + not.reason());
         };
     }

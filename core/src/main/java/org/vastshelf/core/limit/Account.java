@@ -81,43 +81,39 @@ public record Account(LimitRule rule, FilePath folder, String owner, Bytes used,
     }
 
     /** Says what the account answers when it is to grow by so many bytes now. */
-    public Answer grow(Bytes growth, Instant now) {
+    public Answer grow(Bytes growth, Instant now, UnitSystem units) {
         Bytes after = used.plus(growth);
         Optional<Bytes> stop = rule.stopAt().filter(after::isMoreThan);
         if (stop.isPresent()) {
             Bytes over = after.minus(stop.get());
             return new Refuses(
-                    "holds " + text(used) + " and may hold " + text(stop.get()) + "; this save would exceed it by "
-                            + text(over),
-                    "remove at least " + text(over) + " from " + place());
+                    "holds " + units.format(used) + " and may hold " + units.format(stop.get())
+                            + "; this save would exceed it by " + units.format(over),
+                    "remove at least " + units.format(over) + " from " + place());
         }
         if (rule.graceAt().filter(after::isMoreThan).isPresent()) {
-            return inGrace(after, now);
+            return inGrace(after, now, units);
         }
-        return new Allows("holds " + text(after) + " after this" + levels());
+        return new Allows("holds " + units.format(after) + " after this" + levels(units));
     }
 
-    private Answer inGrace(Bytes after, Instant now) {
+    private Answer inGrace(Bytes after, Instant now, UnitSystem units) {
         Bytes level = rule.graceAt().orElseThrow();
         Instant ends = state.graceSince().orElse(now).plus(rule.graceTime());
         if (now.isBefore(ends)) {
-            return new Allows("over the grace level of " + text(level) + "; growth is allowed until " + ends);
+            return new Allows("over the grace level of " + units.format(level) + "; growth is allowed until " + ends);
         }
         return new Refuses(
-                "holds " + text(used) + ", over its grace level of " + text(level) + ", and the grace time ended "
-                        + ends,
-                "remove at least " + text(after.minus(level)) + " from " + place());
+                "holds " + units.format(used) + ", over its grace level of " + units.format(level)
+                        + ", and the grace time ended " + ends,
+                "remove at least " + units.format(after.minus(level)) + " from " + place());
     }
 
-    private String levels() {
+    private String levels(UnitSystem units) {
         return rule.stopAt()
                 .or(rule::graceAt)
                 .or(rule::warnAt)
-                .map(level -> " of " + text(level))
+                .map(level -> " of " + units.format(level))
                 .orElse("; only tracked");
-    }
-
-    private static String text(Bytes bytes) {
-        return UnitSystem.BINARY.format(bytes);
     }
 }

@@ -33,26 +33,27 @@ public final class MoveCandidates {
     }
 
     /** All other pools; possible ones first, the emptiest first. */
-    public static List<Candidate> of(Estate estate, Usage usage, Volume volume) {
+    public static List<Candidate> of(Estate estate, Usage usage, Volume volume, UnitSystem units) {
         return estate.pools().values().stream()
                 .filter(p -> !p.name().equals(volume.pool()))
-                .map(p -> candidate(estate, usage, volume, p))
+                .map(p -> candidate(estate, usage, volume, p, units))
                 .sorted(Comparator.comparing(Candidate::isPossible)
                         .reversed()
                         .thenComparing(Candidate::freeAfter, Comparator.reverseOrder()))
                 .toList();
     }
 
-    public static Candidate candidate(Estate estate, Usage usage, Volume volume, Pool pool) {
+    public static Candidate candidate(Estate estate, Usage usage, Volume volume, Pool pool, UnitSystem units) {
         Bytes free = Ledgers.ofPool(estate, usage, pool).free();
         Bytes usable = Ledgers.usable(estate, pool);
         Bytes needed = Ledgers.taken(usage, volume);
         Bytes after = free.minusOrZero(needed);
         double used = usable.isZero() ? 1 : 1 - after.shareOf(usable);
-        return new Candidate(pool, free, after, used, problem(estate, volume, pool, free, needed, used));
+        return new Candidate(pool, free, after, used, problem(estate, volume, pool, free, needed, used, units));
     }
 
-    private static String problem(Estate estate, Volume volume, Pool pool, Bytes free, Bytes needed, double usedAfter) {
+    private static String problem(
+            Estate estate, Volume volume, Pool pool, Bytes free, Bytes needed, double usedAfter, UnitSystem units) {
         if (PoolState.of(estate, pool).standing() == PoolState.Standing.LOST) {
             return "has lost data";
         }
@@ -64,8 +65,7 @@ public final class MoveCandidates {
             return "has a fast and a bulk part, on which thin volumes are not possible";
         }
         if (needed.isMoreThan(free)) {
-            return "has " + UnitSystem.BINARY.format(free) + " free, " + UnitSystem.BINARY.format(needed)
-                    + " are needed";
+            return "has " + units.format(free) + " free, " + units.format(needed) + " are needed";
         }
         PaceBudget budget = PaceBudget.of(estate, pool);
         if (volume.pace().byHand() && volume.pace().mibps() > budget.left()) {

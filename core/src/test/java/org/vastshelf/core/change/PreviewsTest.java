@@ -8,6 +8,8 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -18,6 +20,7 @@ import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.Replacement;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** What a preview says of a pool is what the order makes of it, and what follows from a choice is told before. */
 class PreviewsTest {
@@ -125,5 +128,25 @@ class PreviewsTest {
         assertThat(Outlook.checks(estate(), USAGE, changes, Map.of("oak", end.plusDays(1)), TODAY))
                 .isEmpty();
         assertThat(Outlook.checks(estate(), USAGE, changes, Map.of(), TODAY)).isEmpty();
+    }
+
+    /** The same figures for whoever reads them; nothing else differs. */
+    @Test
+    void a_plan_speaks_the_units_of_its_reader() {
+        Estate estate = estate();
+        VolumeChange.ResizeVolume grow = new VolumeChange.ResizeVolume("film", Bytes.tib(40));
+        Plan binary = Planner.plan(estate, USAGE, List.of(grow), UnitSystem.BINARY);
+        Plan decimal = Planner.plan(estate, USAGE, List.of(grow), UnitSystem.DECIMAL);
+        assertThat(binary.after()).isEqualTo(decimal.after());
+        assertThat(said(binary)).contains("40.00 TiB").doesNotContain(" TB");
+        assertThat(said(decimal)).contains("43.98 TB").doesNotContain("TiB");
+        assertThat(grow.title(UnitSystem.DECIMAL)).isEqualTo("Grow volume film to 43.98 TB");
+    }
+
+    private static String said(Plan plan) {
+        return Stream.concat(
+                        plan.checks().stream().map(c -> c.text() + c.remedy()),
+                        plan.steps().stream().map(Step::title))
+                .collect(Collectors.joining("\n"));
     }
 }

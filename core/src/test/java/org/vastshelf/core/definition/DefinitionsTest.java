@@ -27,6 +27,7 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.MoveCandidates;
 import org.vastshelf.core.volume.PaceBudget;
 
@@ -147,7 +148,7 @@ class DefinitionsTest {
     void candidates_tell_before_and_after_and_why_not() {
         Estate estate = estate();
         List<MoveCandidates.Candidate> candidates =
-                MoveCandidates.of(estate, Usage.NONE, estate.volumes().get("film"));
+                MoveCandidates.of(estate, Usage.NONE, estate.volumes().get("film"), UnitSystem.BINARY);
         assertThat(candidates).hasSize(1);
         assertThat(candidates.getFirst().isPossible()).isTrue();
         assertThat(candidates
@@ -156,7 +157,7 @@ class DefinitionsTest {
                         .minus(candidates.getFirst().freeAfter()))
                 .isEqualTo(Bytes.gib(500));
         Estate reserved = estate.withPool(estate.pools().get("elm").withReserve(Bytes.tib(16)));
-        assertThat(MoveCandidates.of(reserved, Usage.NONE, estate.volumes().get("film"))
+        assertThat(MoveCandidates.of(reserved, Usage.NONE, estate.volumes().get("film"), UnitSystem.BINARY)
                         .getFirst()
                         .problem())
                 .startsWith("has ")

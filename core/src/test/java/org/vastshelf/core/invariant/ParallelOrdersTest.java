@@ -38,6 +38,7 @@ import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.MoveCandidates;
 
 /** Orders side by side, taken back in the middle, with drives that fail and come: nothing wrong is ever stored. */
@@ -218,7 +219,7 @@ class ParallelOrdersTest {
             PoolState.of(estate, pool);
             new PoolBlocks(estate, usage, pool).scrubbed();
         });
-        estate.volumes().values().forEach(v -> MoveCandidates.of(estate, usage, v));
+        estate.volumes().values().forEach(v -> MoveCandidates.of(estate, usage, v, UnitSystem.BINARY));
         assertThat(EstateDefinition.of(estate).toEstate().volumes()).hasSameSizeAs(estate.volumes());
     }
 

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.vastshelf.core.layout.LayoutAnswer.NotPossible;
 import org.vastshelf.core.layout.LayoutAnswer.Possible;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 class GroupsAndAdviceTest {
 
@@ -65,7 +66,8 @@ class GroupsAndAdviceTest {
 
     @Test
     void large_drives_are_advised_to_survive_two() {
-        Advice advice = Advice.of(drives(20, 20, 20, 20, 20, 20)).orElseThrow();
+        Advice advice =
+                Advice.of(drives(20, 20, 20, 20, 20, 20), UnitSystem.BINARY).orElseThrow();
         assertThat(advice.layout()).isEqualTo(Layout.RAID_6);
         assertThat(advice.reasons().getFirst())
                 .isEqualTo("a rebuild takes 44 hours, more than a day: survive two failures");
@@ -74,10 +76,13 @@ class GroupsAndAdviceTest {
 
     @Test
     void mixed_drives_are_advised_to_be_terraced_and_few_say_what_is_missing() {
-        assertThat(Advice.of(drives(8, 8, 12, 12, 16)).orElseThrow().layout()).isEqualTo(Layout.TERRACED_2);
-        Advice two = Advice.of(drives(20, 20)).orElseThrow();
+        assertThat(Advice.of(drives(8, 8, 12, 12, 16), UnitSystem.BINARY)
+                        .orElseThrow()
+                        .layout())
+                .isEqualTo(Layout.TERRACED_2);
+        Advice two = Advice.of(drives(20, 20), UnitSystem.BINARY).orElseThrow();
         assertThat(two.reasons()).contains("of these drives no layout survives 2 failures");
-        assertThat(Advice.of(drives(20))).isEmpty();
+        assertThat(Advice.of(drives(20), UnitSystem.BINARY)).isEmpty();
     }
 
     @Test

@@ -17,8 +17,11 @@ import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 class AccountTest {
+
+    private static final UnitSystem BINARY = UnitSystem.BINARY;
 
     private static final Instant NOW = Instant.parse("2026-03-02T08:00:00Z");
 
@@ -30,21 +33,22 @@ class AccountTest {
     void stop_refuses_exactly_what_would_exceed_it(
             @ForAll @LongRange(min = 0, max = 2_000) long used, @ForAll @LongRange(min = 1, max = 2_000) long growth) {
         Account account = account(Samples.rule("/", true, 0, 0, 1_000), used, AccountState.FRESH);
-        assertThat(account.grow(Bytes.of(growth), NOW) instanceof Account.Allows)
+        assertThat(account.grow(Bytes.of(growth), NOW, BINARY) instanceof Account.Allows)
                 .isEqualTo(used + growth <= 1_000);
     }
 
     @Test
     void grace_runs_from_the_crossing_and_ends() {
         LimitRule rule = Samples.rule("/", true, 0, 500, 1_000);
-        assertThat(account(rule, 400, AccountState.FRESH).grow(Bytes.of(200), NOW))
+        assertThat(account(rule, 400, AccountState.FRESH).grow(Bytes.of(200), NOW, BINARY))
                 .isInstanceOf(Account.Allows.class);
         AccountState crossed =
                 AccountState.FRESH.after(rule, Bytes.of(600), NOW).state();
         assertThat(crossed.graceSince()).contains(NOW);
         Instant before = NOW.plus(Duration.ofDays(7)).minusSeconds(1);
-        assertThat(account(rule, 600, crossed).grow(Bytes.of(1), before)).isInstanceOf(Account.Allows.class);
-        assertThat(account(rule, 600, crossed).grow(Bytes.of(1), NOW.plus(Duration.ofDays(7))))
+        assertThat(account(rule, 600, crossed).grow(Bytes.of(1), before, BINARY))
+                .isInstanceOf(Account.Allows.class);
+        assertThat(account(rule, 600, crossed).grow(Bytes.of(1), NOW.plus(Duration.ofDays(7)), BINARY))
                 .isEqualTo(new Account.Refuses(
                         "holds 600 B, over its grace level of 500 B, and the grace time ended 2026-03-09T08:00:00Z",
                         "remove at least 101 B from /suki"));
@@ -122,7 +126,7 @@ class AccountTest {
         assertThat(suki.holder()).isEqualTo("suki");
         assertThat(people.key()).isEqualTo("film:/work//person");
         assertThat(people.whose()).isEqualTo("each person");
-        assertThat(suki.grow(Bytes.of(101), NOW))
+        assertThat(suki.grow(Bytes.of(101), NOW, BINARY))
                 .isInstanceOfSatisfying(
                         Account.Refuses.class,
                         r -> assertThat(r.remedy()).isEqualTo("remove at least 1 B from suki's files in film/work"));
