@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** Whatever is written and deleted in whatever order: sums of folders, roll-ups and volumes agree to the byte. */
 class RollUpTest {
@@ -38,7 +39,9 @@ class RollUpTest {
     private void operate(Kind kind, FilePath path, Bytes bytes) {
         Outcome result =
                 desk.perform(new FileOperation(kind, "suki", SHARE, path, bytes, Workstations.of(share, "suki")));
-        assertThat(result.verdict().allowed()).as(result.verdict().reason()).isTrue();
+        assertThat(result.verdict(UnitSystem.BINARY).allowed())
+                .as(result.verdict(UnitSystem.BINARY).reason())
+                .isTrue();
     }
 
     private long sum(int catalogue, String folder) {
