@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.agenda.AgendaRunner;
 import org.vastshelf.app.orders.Order;
+import org.vastshelf.app.orders.OrderExecution;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.core.change.Change;
@@ -26,10 +27,12 @@ import org.vastshelf.core.change.Wait;
 class OrdersApi {
 
     private final OrderService orders;
+    private final OrderExecution execution;
     private final AgendaRunner agenda;
 
-    OrdersApi(OrderService orders, AgendaRunner agenda) {
+    OrdersApi(OrderService orders, OrderExecution execution, AgendaRunner agenda) {
         this.orders = orders;
+        this.execution = execution;
         this.agenda = agenda;
     }
 
@@ -94,27 +97,27 @@ class OrdersApi {
 
     @PostMapping("/api/v1/orders/{id}/carry-out")
     OrderView carryOut(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.carryOut(id, me.getName());
+        execution.carryOut(id, me.getName());
         agenda.run();
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/pause")
     OrderView pause(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.pause(id, me.getName());
+        execution.pause(id, me.getName());
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/go-on")
     OrderView goOn(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.goOn(id, me.getName());
+        execution.goOn(id, me.getName());
         agenda.run();
         return view(orders.order(id));
     }
 
     @PostMapping("/api/v1/orders/{id}/take-back")
     OrderView takeBack(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.takeBack(id, me.getName());
+        execution.takeBack(id, me.getName());
         agenda.run();
         return view(orders.order(id));
     }
@@ -136,7 +139,7 @@ class OrdersApi {
     /** Ends an order that asks; what it has done so far stays. */
     @PostMapping("/api/v1/orders/{id}/leave")
     OrderView leave(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.leave(id, me.getName());
+        execution.leave(id, me.getName());
         return view(orders.order(id));
     }
 }

@@ -10,6 +10,7 @@ import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.notify.NoticeStore;
+import org.vastshelf.app.orders.OrderExecution;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.GrowthStore;
@@ -36,6 +37,7 @@ class AutomaticGrowth implements DueWork {
     private final AgendaStore agenda;
     private final GrowthStore growths;
     private final OrderService orders;
+    private final OrderExecution execution;
     private final NoticeStore notices;
     private final ShelfClock clock;
 
@@ -44,6 +46,7 @@ class AutomaticGrowth implements DueWork {
             UsageStore usage,
             GrowthStore growths,
             OrderService orders,
+            OrderExecution execution,
             AgendaStore agenda,
             NoticeStore notices,
             ShelfClock clock) {
@@ -51,6 +54,7 @@ class AutomaticGrowth implements DueWork {
         this.usage = usage;
         this.growths = growths;
         this.orders = orders;
+        this.execution = execution;
         this.agenda = agenda;
         this.notices = notices;
         this.clock = clock;
@@ -106,7 +110,7 @@ class AutomaticGrowth implements DueWork {
                 .id();
         String free = UnitSystem.BINARY.format(volume.size().minusOrZero(used));
         String size = UnitSystem.BINARY.format(next);
-        Optional<String> refused = orders.begin(id, AUTHOR, at);
+        Optional<String> refused = execution.begin(id, AUTHOR, at);
         if (refused.isEmpty()) {
             notices.tellAdministrators(
                     at,

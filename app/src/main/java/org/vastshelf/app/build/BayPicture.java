@@ -110,6 +110,11 @@ public record BayPicture(Enclosure enclosure, int width, int height, List<Bay> b
         return said(enclosure);
     }
 
+    /** What is drawn. */
+    public String front() {
+        return "Front of enclosure " + enclosure.number();
+    }
+
     static String said(Enclosure enclosure) {
         return "Enclosure " + enclosure.number() + ", " + enclosure.bays() + " bays"
                 + (enclosure.note().isEmpty() ? "" : ", " + enclosure.note());

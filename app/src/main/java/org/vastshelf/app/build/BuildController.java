@@ -121,7 +121,7 @@ class BuildController {
                 BayPicture.of(estate, server).stream()
                         .filter(front -> front.enclosure().number() == number)
                         .toList());
-        return "build :: fronts(${server}, ${fronts})";
+        return "build :: fronts";
     }
 
     /** Volumes whose name or pool holds a text. */

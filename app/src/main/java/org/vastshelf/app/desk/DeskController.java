@@ -2,12 +2,9 @@ package org.vastshelf.app.desk;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.InputStreamResource;
@@ -23,9 +20,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.vastshelf.app.kit.AtField;
-import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Figures;
-import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.road.ContentStore;
@@ -113,60 +108,13 @@ class DeskController {
         List<Person> people = me.mayRun()
                 ? directory.people()
                 : List.of(directory.person(me.getName()).orElseThrow());
-        model.addAttribute("page", chooser(Typed.of(model), seat, people, within(me, estate, seat.person())));
+        model.addAttribute("page", Chooser.of(Typed.of(model), seat, people, within(me, estate, seat.person())));
         Share share = estate.shares().get(seat.share());
         if (share != null) {
             FilePath path = path(seat.path()).orElse(FilePath.ROOT);
             model.addAttribute("here", DeskView.of(Figures.of(model), path, listings.of(share, seat.person(), path)));
         }
         return "desk";
-    }
-
-    /**
-     * Where one sits down, and what one may do there.
-     *
-     * @param person and share are chosen from lists, or found while they are typed where there are too many
-     */
-    record Chooser(Field person, Field share, Form make, Form save) {}
-
-    /** Nobody finds one of thousands in a list; they are typed and found by a part of their names. */
-    private static Chooser chooser(Typed typed, Seat seat, List<Person> people, List<String> shares) {
-        Typed.Fields sit = typed.at("desk");
-        Typed.Fields make = typed.at("/desk/make");
-        Typed.Fields save = typed.at("/desk/save");
-        Map<String, String> names = new LinkedHashMap<>();
-        people.forEach(p -> names.put(p.uid(), p.name() + " (" + p.uid() + ")"));
-        return new Chooser(
-                (people.size() > MOST_CHOICES
-                                ? found(sit.text("person", "Person", seat.person()), "choices-people")
-                                : sit.select(
-                                        "person",
-                                        "Person",
-                                        names.keySet(),
-                                        Function.identity(),
-                                        names::get,
-                                        seat.person()))
-                        .width("w-56"),
-                (shares.size() > MOST_CHOICES
-                                ? found(sit.text("share", "Share", seat.share()), "choices-shares")
-                                : sit.select("share", "Share", shares, seat.share()))
-                        .width("w-48"),
-                Form.of(
-                        make.action(),
-                        "Make a file",
-                        make.text("name", "Name of the file", "cut.mov").width("w-44"),
-                        make.text("size", "Size", "1 GiB").width("w-28")),
-                Form.of(
-                                save.action(),
-                                "Or a file of yours",
-                                save.file("file", "File")
-                                        .with("required", "required")
-                                        .width("w-64"))
-                        .button("Save it here"));
-    }
-
-    private static Field found(Field field, String choices) {
-        return field.with("list", choices);
     }
 
     /** People and shares whose names hold a text, to choose from while it is typed. */

@@ -21,6 +21,7 @@ import org.vastshelf.core.failure.Mishaps;
 import org.vastshelf.core.failure.PoolBlocks;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
+import org.vastshelf.core.failure.SpareDuty;
 
 /** What happens to hardware by itself: mishaps, spares that take over, rebuilds that get on. */
 @Service
@@ -93,7 +94,7 @@ public class HardwareService {
     void catchUp(Instant at) {
         if (isDue(estates.load(), usage.load(), at)) {
             estates.happen((estate, held) -> {
-                Mishaps.Outcome taken = Mishaps.takeOverWaiting(advanced(estate, held, at), held, at);
+                Mishaps.Outcome taken = SpareDuty.takeOverWaiting(advanced(estate, held, at), held, at);
                 if (!taken.told().isEmpty()) {
                     events.add(at, "", taken.told());
                 }
@@ -110,7 +111,7 @@ public class HardwareService {
     private static boolean isDue(Estate estate, Usage held, Instant now) {
         return !Rebuilds.advance(estate, now).finished().isEmpty()
                 || !Scrubs.advance(estate, held, now).estate().scrubs().equals(estate.scrubs())
-                || !Mishaps.takeOverWaiting(estate, held, now).told().isEmpty();
+                || !SpareDuty.takeOverWaiting(estate, held, now).told().isEmpty();
     }
 
     private Estate advanced(Estate estate, Usage held, Instant now) {

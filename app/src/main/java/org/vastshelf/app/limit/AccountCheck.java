@@ -92,7 +92,7 @@ public class AccountCheck implements DueWork {
     private List<Drift> owners(LimitRule rule) {
         List<Drift> drifts = new ArrayList<>();
         Map<String, Long> counted = new HashMap<>(accounts.owned(rule));
-        Map<String, Long> saidBy = accounts.said(rule);
+        Map<String, Long> saidBy = figures.said(rule);
         saidBy.keySet().forEach(owner -> counted.putIfAbsent(owner, 0L));
         counted.forEach((owner, bytes) -> {
             long said = saidBy.getOrDefault(owner, 0L);

@@ -7,12 +7,14 @@ import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Share;
 
 /** Compares what accounts and volumes are said to hold with what the catalogue holds, and mends what differs. */
@@ -46,6 +48,14 @@ class AccountCheckStore {
                             .execute();
                 });
         return drifts;
+    }
+
+    /** What owners are said to hold under a rule. */
+    Map<String, Long> said(LimitRule rule) {
+        return db.select(ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
+                .from(ACCOUNT)
+                .where(ACCOUNT.RULE_HASH.eq(AccountStore.hash(rule)))
+                .fetchMap(row -> PathBytes.shown(row.value1()), row -> row.value2());
     }
 
     Optional<AccountCheck.Drift> volume(Share share) {

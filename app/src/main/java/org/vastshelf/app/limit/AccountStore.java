@@ -213,14 +213,6 @@ public class AccountStore implements EstateFollower {
                 .fetchMap(row -> row.value1(), row -> row.value2().longValueExact());
     }
 
-    /** What owners are said to hold under a rule. */
-    Map<String, Long> said(LimitRule rule) {
-        return db.select(ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
-                .from(ACCOUNT)
-                .where(ACCOUNT.RULE_HASH.eq(hash(rule)))
-                .fetchMap(row -> PathBytes.shown(row.value1()), row -> row.value2());
-    }
-
     /** Puts right what an owner is said to hold, who may have had no account. */
     void set(LimitRule rule, String owner, long bytes) {
         Key key = new Key(rule, rule.path(), owner);

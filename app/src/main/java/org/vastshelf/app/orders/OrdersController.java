@@ -25,15 +25,23 @@ class OrdersController {
     private static final int PAGE = 100;
 
     private final OrderService orders;
+    private final OrderExecution execution;
     private final AgendaRunner agenda;
     private final Drawer drawer;
     private final EstateStamp stamp;
     private final ShelfClock clock;
 
-    OrdersController(OrderService orders, AgendaRunner agenda, Drawer drawer, EstateStamp stamp, ShelfClock clock) {
+    OrdersController(
+            OrderService orders,
+            OrderExecution execution,
+            AgendaRunner agenda,
+            Drawer drawer,
+            EstateStamp stamp,
+            ShelfClock clock) {
         this.clock = clock;
         this.stamp = stamp;
         this.orders = orders;
+        this.execution = execution;
         this.agenda = agenda;
         this.drawer = drawer;
     }
@@ -109,7 +117,7 @@ class OrdersController {
 
     @PostMapping("/orders/{id}/carry-out")
     String carryOut(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.carryOut(id, me.getName());
+        execution.carryOut(id, me.getName());
         agenda.run();
         return "redirect:/orders/" + id;
     }
@@ -128,26 +136,26 @@ class OrdersController {
 
     @PostMapping("/orders/{id}/leave")
     String leave(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.leave(id, me.getName());
+        execution.leave(id, me.getName());
         return "redirect:/orders/" + id;
     }
 
     @PostMapping("/orders/{id}/pause")
     String pause(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.pause(id, me.getName());
+        execution.pause(id, me.getName());
         return "redirect:/orders/" + id;
     }
 
     @PostMapping("/orders/{id}/go-on")
     String goOn(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.goOn(id, me.getName());
+        execution.goOn(id, me.getName());
         agenda.run();
         return "redirect:/orders/" + id;
     }
 
     @PostMapping("/orders/{id}/take-back")
     String takeBack(@AuthenticationPrincipal Someone me, @PathVariable long id) {
-        orders.takeBack(id, me.getName());
+        execution.takeBack(id, me.getName());
         agenda.run();
         return "redirect:/orders/" + id;
     }

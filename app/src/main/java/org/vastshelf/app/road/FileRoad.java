@@ -6,18 +6,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.FileRow;
-import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.AuditStore;
-import org.vastshelf.core.catalogue.FileKind;
-import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Person;
@@ -129,39 +125,6 @@ public class FileRoad {
         return directory.person(uid).orElseThrow(() -> new NotThere("There is nobody '" + uid + "' in the directory"));
     }
 
-    /** The accounts that this person would save for. */
-    private static List<AccountStore.Key> keys(RuleBook book, FileOperation operation, Person person) {
-        return keys(book, operation, person.uid(), person.fileGroup()).toList();
-    }
-
-    /** The accounts for which a file of these owners counts. */
-    private static Stream<AccountStore.Key> keys(RuleBook book, FileOperation operation, String owner, String group) {
-        return book.touched(operation.share(), operation.path()).stream()
-                .map(t -> new AccountStore.Key(
-                        t.rule(),
-                        t.holder(),
-                        switch (t.rule().apart()) {
-                            case NOBODY -> "";
-                            case PERSON -> owner;
-                            case GROUP -> group;
-                        }));
-    }
-
-    /** The accounts that a save or a removal changes: of whose the file will be, and of whose it was. */
-    private static List<AccountStore.Key> keys(
-            RuleBook book, FileOperation operation, Person person, Optional<RoadStore.Found> found) {
-        Stream<AccountStore.Key> next = operation.kind() == Kind.WRITE || found.isEmpty()
-                ? keys(book, operation, person.uid(), person.fileGroup())
-                : Stream.empty();
-        Stream<AccountStore.Key> before = found.stream()
-                .flatMap(f -> keys(book, operation, f.row().owner(), f.row().group()));
-        return Stream.concat(next, before)
-                .filter(key ->
-                        key.rule().apart() == Apart.NOBODY || !key.owner().isEmpty())
-                .distinct()
-                .toList();
-    }
-
     private Outcome read(FileOperation operation, Instant now) {
         RuleBook book = book(estates.snapshot());
         Share share = book.share(operation.share());
@@ -175,7 +138,7 @@ public class FileRoad {
         GateView view = new GateView(
                 book.reach(share),
                 new GateView.Access(share, person),
-                GateView.Limits.of(accounts.read(keys(book, operation, person))),
+                GateView.Limits.of(accounts.read(AccountKeys.of(book, operation, person))),
                 new GateView.Space(volume, rooms.read(book, volume), present(found)));
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
         if (operation.kind() == Kind.READ && found.isEmpty() && allowed) {
@@ -214,7 +177,7 @@ public class FileRoad {
         Optional<RoadStore.Place> place = files.place(share.name(), operation.path());
         Optional<RoadStore.Found> found =
                 place.filter(RoadStore.Place::complete).flatMap(p -> files.file(p, operation.path(), true));
-        List<Account> touched = accounts.lock(keys(book, operation, person, found));
+        List<Account> touched = accounts.lock(AccountKeys.of(book, operation, person, found));
         GateView.Access access = new GateView.Access(share, person);
         GateView.Limits limits = GateView.Limits.of(touched.stream()
                 .filter(a -> a.counts(person.uid(), person.fileGroup()))
@@ -233,15 +196,6 @@ public class FileRoad {
         return new Outcome(operation, view, now, allowed, space(after, operation), receipt, Optional.empty());
     }
 
-    /** A save or a removal that the gate let pass. */
-    private record Change(
-            FileOperation operation,
-            Person person,
-            GateView view,
-            Optional<RoadStore.Found> found,
-            @Nullable Long content,
-            Instant now) {}
-
     private static long growth(FileOperation operation, Volume volume, GateView.Space space) {
         long after = operation.kind() == Kind.WRITE
                 ? volume.allocatedBytes(operation.bytes().value())
@@ -250,15 +204,15 @@ public class FileRoad {
     }
 
     private GateView apply(Change change, Optional<RoadStore.Place> found, List<Account> touched, RuleBook book) {
-        FileOperation operation = change.operation;
-        Volume volume = change.view.space().volume();
-        Optional<FileRow> before = change.found.map(RoadStore.Found::row);
-        Optional<FileRow> after = operation.kind() == Kind.WRITE ? Optional.of(row(change, volume)) : Optional.empty();
+        FileOperation operation = change.operation();
+        Volume volume = change.view().space().volume();
+        Optional<FileRow> before = change.found().map(RoadStore.Found::row);
+        Optional<FileRow> after = operation.kind() == Kind.WRITE ? Optional.of(change.row(volume)) : Optional.empty();
         RoadStore.Place place = operation.kind() == Kind.WRITE
                 ? files.made(operation.share(), operation.path(), found)
                 : found.orElseThrow();
-        write(place, before, after, change.content);
-        change.found.map(RoadStore.Found::content).ifPresent(contents::remove);
+        write(place, before, after, change.content());
+        change.found().map(RoadStore.Found::content).ifPresent(contents::remove);
         files.tally(place, before, after);
         long bytes = after.map(FileRow::bytes).orElse(0L)
                 - before.map(FileRow::bytes).orElse(0L);
@@ -270,21 +224,22 @@ public class FileRoad {
         List<Account> now = touched.stream()
                 .map(a -> a.holding(Bytes.of(a.used().value() + growths.get(a))))
                 .toList();
-        now.forEach(account -> crossings.after(operation, account, change.now));
+        now.forEach(account -> crossings.after(operation, account, change.now()));
         int files = (after.isPresent() ? 1 : 0) - (before.isPresent() ? 1 : 0);
         this.files.sums(place, files, bytes, allocated);
         if (!rooms.take(book, volume, allocated)) {
             throw new Tight();
         }
         return new GateView(
-                change.view.reach(),
-                change.view.access(),
+                change.view().reach(),
+                change.view().access(),
                 GateView.Limits.of(now.stream()
-                        .filter(a -> a.counts(change.person.uid(), change.person.fileGroup()))
+                        .filter(a ->
+                                a.counts(change.person().uid(), change.person().fileGroup()))
                         .toList()),
                 new GateView.Space(
                         volume,
-                        Bytes.of(Math.max(0, change.view.space().room().value() - allocated)),
+                        Bytes.of(Math.max(0, change.view().space().room().value() - allocated)),
                         Optional.empty()));
     }
 
@@ -303,21 +258,6 @@ public class FileRoad {
         } else {
             files.replace(place, after.get(), content);
         }
-    }
-
-    private static FileRow row(Change change, Volume volume) {
-        String name = change.operation.path().name();
-        long seconds = change.now.getEpochSecond();
-        return new FileRow(
-                PathBytes.of(name),
-                change.operation.bytes().value(),
-                volume.allocated(change.operation.bytes()).value(),
-                change.person.uid(),
-                change.person.fileGroup(),
-                seconds,
-                seconds,
-                seconds,
-                FileKind.of(name));
     }
 
     private long note(FileOperation operation, GateView view, Instant now, boolean allowed) {
@@ -350,7 +290,7 @@ public class FileRoad {
         GateView view = new GateView(
                 book.reach(share),
                 new GateView.Access(share, person),
-                GateView.Limits.of(accounts.read(keys(book, save, person))),
+                GateView.Limits.of(accounts.read(AccountKeys.of(book, save, person))),
                 new GateView.Space(volume, rooms.read(book, volume), Optional.empty()));
         return Gate.refusedAt(look, view, clock.instant()).isEmpty()
                 ? Optional.of(ClientSpace.of(view.limits(), volume, view.space().room(), inside))

@@ -18,9 +18,9 @@ import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.Usage;
-import org.vastshelf.core.failure.Mishaps;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
+import org.vastshelf.core.failure.SpareDuty;
 
 /** What falls due in an estate, and when. Orders, which are no part of it, are entered by whoever carries them out. */
 public final class Agenda {
@@ -96,7 +96,7 @@ public final class Agenda {
         if (pool == null) {
             return Optional.empty();
         }
-        if (!Mishaps.takeOverWaiting(estate, usage, name, after).told().isEmpty()) {
+        if (!SpareDuty.takeOverWaiting(estate, usage, name, after).told().isEmpty()) {
             return Optional.of(after);
         }
         if (estate.servers().get(pool.server()).dark()) {

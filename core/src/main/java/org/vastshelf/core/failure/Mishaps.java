@@ -2,7 +2,6 @@ package org.vastshelf.core.failure;
 
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -20,7 +19,6 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.LayoutQuestion;
-import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
@@ -129,7 +127,7 @@ public final class Mishaps {
                     + fresh.label().value() + " bytes, must be " + failed.kind().title() + " with at least "
                     + group.countedOf(failed).value() + " to take its place in pool " + pool.name());
         }
-        Rebuild rebuild = rebuild(estate, usage, pool, failed, fresh, now);
+        Rebuild rebuild = SpareDuty.rebuild(estate, usage, pool, failed, fresh, now);
         Estate next = estate.withDrives(List.of(fresh.in(DriveState.IN_USE)))
                 .withPool(pool.withGroup(index, group.swapped(failed, fresh)))
                 .with(Kinds.REBUILD, rebuild);
@@ -211,56 +209,21 @@ public final class Mishaps {
         int further = Tolerance.furtherForCertain(group.layout(), group.members(), parts, gone);
         told.add("Pool " + pool.name() + " is degraded and can lose " + further + " more for certain");
         boolean pulled = !quiet.drives().containsKey(drive.key());
-        Outcome outcome = takeOver(hold(quiet, drive), usage, pool, index, drive, told, now);
+        Outcome outcome = SpareDuty.takeOver(hold(quiet, drive), usage, pool, index, drive, told, now);
         boolean replaced = outcome.estate.poolOf(drive).isEmpty();
         return pulled && replaced
                 ? new Outcome(outcome.estate.without(Kinds.DRIVE, List.of(drive.key())), outcome.told)
                 : outcome;
     }
 
-    /** Lets hot spares that came later take over for members that are still without one. */
-    public static Outcome takeOverWaiting(Estate estate, Usage usage, Instant now) {
-        Estate next = estate;
-        List<String> told = new ArrayList<>();
-        for (String name : estate.pools().keySet()) {
-            Outcome taken = takeOverWaiting(next, usage, name, now);
-            next = taken.estate();
-            told.addAll(taken.told());
-        }
-        return new Outcome(next, told);
-    }
-
-    /** The same for one pool. */
-    public static Outcome takeOverWaiting(Estate estate, Usage usage, String name, Instant now) {
-        Estate next = estate;
-        List<String> told = new ArrayList<>();
-        for (int i = 0; i < next.pools().get(name).groups().size(); i++) {
-            Pool pool = next.pools().get(name);
-            DriveGroup group = pool.groups().get(i);
-            if (group.lost() || pool.spares().isEmpty()) {
-                continue;
-            }
-            for (String member : group.members()) {
-                Drive drive = next.drives().get(member);
-                if (drive.state() == DriveState.FAILED
-                        && fittingSpare(next, pool, group.countedOf(drive), drive)
-                                .isPresent()) {
-                    next = takeOver(next, usage, pool, i, drive, told, now).estate;
-                    break;
-                }
-            }
-        }
-        return new Outcome(next, told);
-    }
-
     /** A pulled member stays on the books as failed, so that the ledger keeps its bytes until it is replaced. */
-    private static Estate hold(Estate estate, Drive drive) {
+    static Estate hold(Estate estate, Drive drive) {
         return estate.drives().containsKey(drive.key())
                 ? estate
                 : estate.withDrives(List.of(drive.in(DriveState.FAILED)));
     }
 
-    private static Estate withDrive(Estate estate, Drive drive) {
+    static Estate withDrive(Estate estate, Drive drive) {
         return estate.withDrives(List.of(drive.in(DriveState.FAILED)));
     }
 
@@ -270,50 +233,5 @@ public final class Mishaps {
             next = next.without(Kinds.REBUILD, member);
         }
         return next;
-    }
-
-    private static Outcome takeOver(
-            Estate estate, Usage usage, Pool pool, int index, Drive drive, List<String> told, Instant now) {
-        DriveGroup group = pool.groups().get(index);
-        Optional<Drive> spare = fittingSpare(estate, pool, group.countedOf(drive), drive);
-        if (spare.isEmpty()) {
-            told.add("No hot spare of " + pool.name() + " fits; the rebuild waits for somebody to bring a drive");
-            return new Outcome(estate, told);
-        }
-        Drive next = spare.get();
-        List<String> left =
-                pool.spares().stream().filter(k -> !k.equals(next.key())).toList();
-        Pool after = pool.withGroup(index, group.swapped(drive, next)).withSpares(left);
-        Rebuild rebuild = rebuild(estate, usage, pool, drive, next, now);
-        told.add("Hot spare " + next.key() + " takes over; its rebuild "
-                + (estate.rebuildsOf(pool.name()).isEmpty() ? "begins" : "waits for its turn"));
-        return new Outcome(
-                estate.withDrives(List.of(next.in(DriveState.IN_USE)))
-                        .withPool(after)
-                        .with(Kinds.REBUILD, rebuild),
-                told);
-    }
-
-    /** The smallest spare of the same kind that holds what counted of the drive. */
-    private static Optional<Drive> fittingSpare(Estate estate, Pool pool, Bytes needed, Drive gone) {
-        return estate.drives(pool.spares()).stream()
-                .filter(d -> SpareFit.fits(d, needed, gone))
-                .min(Comparator.comparing(Drive::label).thenComparing(Drive::key));
-    }
-
-    /** What has to be written: the share of the drive that its pool has in use. */
-    public static Rebuild rebuild(Estate estate, Usage usage, Pool pool, Drive failed, Drive target, Instant now) {
-        Bytes usable = Ledgers.usable(estate, pool);
-        Bytes free = Ledgers.ofPool(estate, usage, pool).free();
-        double allocated = usable.isZero() ? 0 : usable.minus(free).shareOf(usable);
-        int index = Math.max(0, pool.groupOf(failed.key()));
-        Bytes whole = pool.groups().get(index).countedOf(failed);
-        Bytes todo = Bytes.of(Math.max(1, (long) Math.ceil(whole.value() * allocated)));
-        long number = estate.rebuilds().values().stream()
-                        .mapToLong(Rebuild::number)
-                        .max()
-                        .orElse(0)
-                + 1;
-        return new Rebuild(pool.name(), failed.key(), target.key(), todo, Bytes.ZERO, now, number);
     }
 }

@@ -2,7 +2,6 @@ package org.vastshelf.core.ledger;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
@@ -71,7 +70,7 @@ public final class Ledgers {
                         + group.layout().title());
     }
 
-    private static LayoutComparison.Space spaceOf(Estate estate, Pool pool, DriveGroup group) {
+    static LayoutComparison.Space spaceOf(Estate estate, Pool pool, DriveGroup group) {
         return LayoutComparison.space(group.layout(), questionOf(estate, pool, group));
     }
 
@@ -101,7 +100,7 @@ public final class Ledgers {
 
     public static ByteLedger ofPool(Estate estate, Usage usage, Pool pool) {
         List<Line> lines = new ArrayList<>();
-        Bytes label = pool.isReservation() ? pool.reserved() : addHardware(lines, estate, pool);
+        Bytes label = pool.isReservation() ? pool.reserved() : HardwareLines.add(lines, estate, pool);
         Bytes data = data(estate, pool);
         Bytes leaving = data(estate, pool, DriveGroup.Part.LEAVING);
         List<Volume> coming = estate.volumes().values().stream()
@@ -182,82 +181,6 @@ public final class Ledgers {
                 Bytes.ZERO);
     }
 
-    /** Running sums over the groups of a pool. */
-    private static final class Sums {
-        private Bytes untaken = Bytes.ZERO;
-        private Bytes alignment = Bytes.ZERO;
-        private Bytes stranded = Bytes.ZERO;
-        private Bytes protection = Bytes.ZERO;
-        private Bytes cache = Bytes.ZERO;
-    }
-
-    private static Bytes addHardware(List<Line> lines, Estate estate, Pool pool) {
-        Sums sums = new Sums();
-        for (DriveGroup group : pool.groups()) {
-            sum(sums, estate, pool, group);
-        }
-        List<String> members = pool.members();
-        Bytes spares = labels(estate.drives(pool.spares()));
-        add(
-                lines,
-                ByteKind.RESERVE,
-                "drive reserve",
-                pool.driveReserve().times(members.size()),
-                String.format(
-                        Locale.ROOT,
-                        "%d × %,d",
-                        members.size(),
-                        pool.driveReserve().value()));
-        add(
-                lines,
-                ByteKind.RESERVE,
-                "alignment",
-                sums.alignment,
-                String.format(
-                        Locale.ROOT,
-                        "each drive down to a multiple of %,d bytes",
-                        pool.align().value()));
-        add(
-                lines,
-                ByteKind.SPARE,
-                "hot spares",
-                spares,
-                pool.spares().size() == 1
-                        ? "one drive waits for a failure"
-                        : pool.spares().size() + " drives wait for a failure");
-        add(
-                lines,
-                ByteKind.STRANDED,
-                "not taken yet",
-                sums.untaken,
-                "larger drives' space that the pool was not given");
-        add(lines, ByteKind.STRANDED, "stranded", sums.stranded, "no use for " + pool.layoutTitle());
-        add(
-                lines,
-                ByteKind.PROTECTION,
-                "protection",
-                sums.protection,
-                pool.layoutTitle() + " over " + Counted.of(members.size(), "drive"));
-        add(lines, ByteKind.RESERVE, "read cache", sums.cache, "copies of busy data on the fast part");
-        return labels(estate.drives(members)).plus(spares);
-    }
-
-    private static void sum(Sums sums, Estate estate, Pool pool, DriveGroup group) {
-        List<Drive> drives = estate.drives(group.members());
-        LayoutComparison.Space space = spaceOf(estate, pool, group);
-        Bytes labels = labels(drives);
-        Bytes counted = Bytes.sum(drives.stream().map(group::countedOf).toList());
-        Bytes reserve = pool.driveReserve().times(drives.size());
-        Bytes usable = space.data().plus(space.protection()).plus(space.stranded());
-        sums.untaken = sums.untaken.plus(labels.minus(counted));
-        sums.alignment = sums.alignment.plus(counted.minus(reserve).minus(usable));
-        sums.stranded = sums.stranded.plus(space.stranded());
-        sums.protection = sums.protection.plus(space.protection());
-        if (group.isFast() && pool.fastAsCache()) {
-            sums.cache = sums.cache.plus(space.data());
-        }
-    }
-
     /** What a pool has for its volumes, and what it would like to keep back. */
     private record Room(Bytes data, Bytes leaving, Bytes reserve, Bytes ordered) {}
 
@@ -298,13 +221,13 @@ public final class Ledgers {
         return new ByteLedger(label, lines, promised.minusOrZero(room.data.minusOrZero(room.reserve)));
     }
 
-    private static void add(List<Line> lines, ByteKind kind, String title, Bytes bytes, String how) {
+    static void add(List<Line> lines, ByteKind kind, String title, Bytes bytes, String how) {
         if (!bytes.isZero()) {
             lines.add(new Line(kind, title, bytes, how));
         }
     }
 
-    private static Bytes labels(List<Drive> drives) {
+    static Bytes labels(List<Drive> drives) {
         return Bytes.sum(drives.stream().map(Drive::label).toList());
     }
 }

@@ -80,7 +80,7 @@ class MishapsTest {
     void without_a_spare_the_pool_waits_until_one_comes() {
         Estate degraded = fail(estate(Layout.RAID_5, 0), 3).estate();
         assertThat(state(degraded).standing()).isEqualTo(Standing.DEGRADED);
-        assertThat(Mishaps.takeOverWaiting(degraded, USAGE, NOW).told()).isEmpty();
+        assertThat(SpareDuty.takeOverWaiting(degraded, USAGE, NOW).told()).isEmpty();
     }
 
     @Test

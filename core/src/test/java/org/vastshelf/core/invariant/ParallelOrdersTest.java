@@ -34,6 +34,7 @@ import org.vastshelf.core.failure.PoolBlocks;
 import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
+import org.vastshelf.core.failure.SpareDuty;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.time.Schedule;
@@ -209,7 +210,7 @@ class ParallelOrdersTest {
     private void passTime() {
         Estate next = Rebuilds.advance(estate, now).estate();
         next = Scrubs.advance(next, usage, now).estate();
-        estate = Mishaps.takeOverWaiting(next, usage, now).estate();
+        estate = SpareDuty.takeOverWaiting(next, usage, now).estate();
     }
 
     private void check() {

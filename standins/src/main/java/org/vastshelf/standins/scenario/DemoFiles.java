@@ -2,6 +2,7 @@ package org.vastshelf.standins.scenario;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.vastshelf.core.catalogue.FileKind;
@@ -31,98 +32,107 @@ public final class DemoFiles {
     private record Shape(
             List<String> folders, int files, long total, List<String> endings, double coldShare, String group) {}
 
-    private static Shape shape(String share, List<String> people) {
-        return switch (share) {
-            case "herbarium" ->
-                new Shape(
-                        List.of("pressings", "types", "loans", "derivatives", "expedition-moss", "expedition-fern"),
-                        62_000,
-                        Bytes.TIB * 33,
-                        List.of("tif", "tif", "tif", "jpg"),
-                        0.45,
-                        "herbarium-imaging");
-            case "film" ->
-                new Shape(
-                        List.of("cuts", "rushes", "timelapse", "school", "archive"),
-                        3_800,
-                        Bytes.TIB * 14,
-                        List.of("mov", "mxf", "mp4", "wav"),
-                        0.5,
-                        "education-film");
-            case "sequences" ->
-                new Shape(
-                        List.of("runs", "assemblies", "reference", "old-runs"),
-                        21_000,
-                        Bytes.TIB * 20,
-                        List.of("fastq", "bam", "fasta", "gz"),
-                        0.6,
-                        "seed-genomics");
-            case "homes" ->
-                new Shape(
-                        people,
-                        72_000,
-                        Bytes.of(Bytes.GIB * 20_700).value(),
-                        List.of("odt", "pdf", "jpg", "mp4", "zip", "ods", "mov"),
-                        0.4,
-                        "volunteers");
-            case "office" ->
-                new Shape(
-                        List.of("finance", "people", "board", "events", "shop", "grants"),
-                        38_000,
-                        Bytes.GIB * 2_900,
-                        List.of("odt", "pdf", "ods", "docx", "xlsx", "pptx"),
-                        0.5,
-                        "people-finance");
-            case "plans" ->
-                new Shape(
-                        List.of("grounds", "glasshouses", "drainage", "paths", "old-wall"),
-                        12_000,
-                        Bytes.GIB * 1_700,
-                        List.of("dwg", "dxf", "pdf", "tif"),
-                        0.55,
-                        "grounds");
-            case "fieldlogs" ->
-                new Shape(
-                        List.of("heath-north", "heath-south", "bog", "ridge"),
-                        26_000,
-                        Bytes.GIB * 96,
-                        List.of("csv", "json", "log", "nc"),
-                        0.5,
-                        "living-collections");
-            case "specimens-db" ->
-                new Shape(
-                        List.of("data", "log", "backup"),
-                        160,
-                        Bytes.GIB * 2_300,
-                        List.of("ibd", "wal", "bak"),
-                        0.1,
-                        "living-collections");
-            case "press" ->
-                new Shape(
-                        List.of("2019", "2020", "2021", "2022", "2023", "2024", "2025"),
-                        15_000,
-                        Bytes.GIB * 6_400,
-                        List.of("jpg", "tif", "psd", "png"),
-                        0.75,
-                        "education-film");
-            default -> new Shape(List.of(), 0, 0, List.of("dat"), 0, "");
-        };
-    }
+    /** Those of homes are named by their people. */
+    private static final Map<String, Shape> SHAPES = Map.ofEntries(
+            Map.entry(
+                    "herbarium",
+                    new Shape(
+                            List.of("pressings", "types", "loans", "derivatives", "expedition-moss", "expedition-fern"),
+                            62_000,
+                            Bytes.TIB * 33,
+                            List.of("tif", "tif", "tif", "jpg"),
+                            0.45,
+                            "herbarium-imaging")),
+            Map.entry(
+                    "film",
+                    new Shape(
+                            List.of("cuts", "rushes", "timelapse", "school", "archive"),
+                            3_800,
+                            Bytes.TIB * 14,
+                            List.of("mov", "mxf", "mp4", "wav"),
+                            0.5,
+                            "education-film")),
+            Map.entry(
+                    "sequences",
+                    new Shape(
+                            List.of("runs", "assemblies", "reference", "old-runs"),
+                            21_000,
+                            Bytes.TIB * 20,
+                            List.of("fastq", "bam", "fasta", "gz"),
+                            0.6,
+                            "seed-genomics")),
+            Map.entry(
+                    "homes",
+                    new Shape(
+                            List.of(),
+                            72_000,
+                            Bytes.of(Bytes.GIB * 20_700).value(),
+                            List.of("odt", "pdf", "jpg", "mp4", "zip", "ods", "mov"),
+                            0.4,
+                            "volunteers")),
+            Map.entry(
+                    "office",
+                    new Shape(
+                            List.of("finance", "people", "board", "events", "shop", "grants"),
+                            38_000,
+                            Bytes.GIB * 2_900,
+                            List.of("odt", "pdf", "ods", "docx", "xlsx", "pptx"),
+                            0.5,
+                            "people-finance")),
+            Map.entry(
+                    "plans",
+                    new Shape(
+                            List.of("grounds", "glasshouses", "drainage", "paths", "old-wall"),
+                            12_000,
+                            Bytes.GIB * 1_700,
+                            List.of("dwg", "dxf", "pdf", "tif"),
+                            0.55,
+                            "grounds")),
+            Map.entry(
+                    "fieldlogs",
+                    new Shape(
+                            List.of("heath-north", "heath-south", "bog", "ridge"),
+                            26_000,
+                            Bytes.GIB * 96,
+                            List.of("csv", "json", "log", "nc"),
+                            0.5,
+                            "living-collections")),
+            Map.entry(
+                    "specimens-db",
+                    new Shape(
+                            List.of("data", "log", "backup"),
+                            160,
+                            Bytes.GIB * 2_300,
+                            List.of("ibd", "wal", "bak"),
+                            0.1,
+                            "living-collections")),
+            Map.entry(
+                    "press",
+                    new Shape(
+                            List.of("2019", "2020", "2021", "2022", "2023", "2024", "2025"),
+                            15_000,
+                            Bytes.GIB * 6_400,
+                            List.of("jpg", "tif", "psd", "png"),
+                            0.75,
+                            "education-film")));
+
+    private static final Shape NONE = new Shape(List.of(), 0, 0, List.of("dat"), 0, "");
 
     /** Hands over every folder of a share, the root first. */
     public static void of(String share, List<String> people, Consumer<DemoFolder> to) {
-        Shape shape = shape(share, people);
+        Shape shape = SHAPES.getOrDefault(share, NONE);
+        boolean homes = share.equals("homes");
+        List<String> folders = homes ? people : shape.folders;
         Random random = new Random(share.hashCode() * 31L + 20_260_302);
         to.accept(new DemoFolder("/", List.of()));
-        double[] weights = new double[shape.folders.size()];
+        double[] weights = new double[folders.size()];
         double sum = 0;
         for (int i = 0; i < weights.length; i++) {
             weights[i] = 0.35 + random.nextDouble();
             sum += weights[i];
         }
-        boolean homes = share.equals("homes");
         for (int i = 0; i < weights.length; i++) {
-            String top = shape.folders.get(i);
+            String top = folders.get(i);
             long bytes = (long) (shape.total * weights[i] / sum);
             if (homes) {
                 bytes = (long) (Bytes.GIB * (82 + 54 * random.nextDouble()));

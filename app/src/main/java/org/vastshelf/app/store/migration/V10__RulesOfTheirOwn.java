@@ -45,7 +45,7 @@ public class V10__RulesOfTheirOwn extends BaseJavaMigration {
         for (Row row : rows(db, "SELECT name, 0, body FROM volume_template")) {
             OldForms.growth((ObjectNode) row.body.path("volume"))
                     .ifPresent(rule -> row.body.putArray("rules").add(typed("rule", "GrowthRule", rule)));
-            update(db, "UPDATE volume_template SET body = ? WHERE name = ? AND 0 = ?", row.body, row);
+            run(db, "UPDATE volume_template SET body = ? WHERE name = ?", JSON.writeValueAsString(row.body), row.key);
         }
     }
 
@@ -159,65 +159,68 @@ public class V10__RulesOfTheirOwn extends BaseJavaMigration {
     }
 
     private static ObjectNode step(ObjectNode body) {
-        switch (body.path("step").asString("")) {
-            case "SetScrub" -> {
-                String pool = body.path("pool").asString();
-                return ruleStep(
-                        SCRUBBING,
-                        "ScrubRule",
-                        pool,
-                        OldForms.scrubbing(pool, body.path("before").asInt(), JSON.nullNode())
-                                .orElse(null),
-                        OldForms.scrubbing(pool, body.path("everyDays").asInt(), JSON.nullNode())
-                                .orElse(null));
-            }
-            case "ChangePool" -> {
-                JsonNode edit = body.path("edit");
-                String pool = body.path("pool").asString();
-                return edit.path("edit").asString("").equals("SetLift")
-                        ? ruleStep(
-                                LIFT,
-                                "LiftRule",
-                                pool,
-                                OldForms.lift(pool, edit.path("before")),
-                                OldForms.lift(pool, edit.path("next")))
-                        : body;
-            }
-            case "ChangeVolume" -> {
-                ObjectNode before = (ObjectNode) body.path("before");
-                ObjectNode after = (ObjectNode) body.path("after");
-                ObjectNode was = OldForms.growth(before).orElse(null);
-                ObjectNode is = OldForms.growth(after).orElse(null);
-                return before.equals(after)
-                        ? ruleStep(GROWTH, "GrowthRule", before.path("name").asString(), was, is)
-                        : body;
-            }
-            case "DissolvePool" -> {
-                List<ObjectNode> rules = new ArrayList<>();
-                OldForms.lift((ObjectNode) body.path("pool"))
-                        .map(r -> typed("rule", "LiftRule", r))
-                        .ifPresent(rules::add);
-                if (body.path("scrub") instanceof ObjectNode scrub) {
-                    OldForms.scrubbing(scrub)
-                            .map(r -> typed("rule", "ScrubRule", r))
-                            .ifPresent(rules::add);
-                }
-                body.putArray("rules").addAll(rules);
-                return body;
-            }
-            case "RemoveVolume" -> {
-                OldForms.growth((ObjectNode) body.path("volume"))
-                        .ifPresent(rule -> body.putArray("rules").add(typed("rule", "GrowthRule", rule)));
-                return body;
-            }
+        return switch (body.path("step").asString("")) {
+            case "SetScrub" -> scrub(body);
+            case "ChangePool" ->
+                changed(body, body.path("edit"), body.path("pool").asString());
+            case "ChangeVolume" -> changed(body, (ObjectNode) body.path("before"), (ObjectNode) body.path("after"));
+            case "DissolvePool" -> dissolved(body);
+            case "RemoveVolume" -> removed(body);
             case "ApplyEstate" -> {
                 OldForms.definition((ObjectNode) body.path("definition"));
-                return body;
+                yield body;
             }
-            default -> {
-                return body;
-            }
+            default -> body;
+        };
+    }
+
+    private static ObjectNode scrub(ObjectNode body) {
+        String pool = body.path("pool").asString();
+        return ruleStep(
+                SCRUBBING,
+                "ScrubRule",
+                pool,
+                OldForms.scrubbing(pool, body.path("before").asInt(), JSON.nullNode())
+                        .orElse(null),
+                OldForms.scrubbing(pool, body.path("everyDays").asInt(), JSON.nullNode())
+                        .orElse(null));
+    }
+
+    private static ObjectNode changed(ObjectNode body, JsonNode edit, String pool) {
+        return edit.path("edit").asString("").equals("SetLift")
+                ? ruleStep(
+                        LIFT,
+                        "LiftRule",
+                        pool,
+                        OldForms.lift(pool, edit.path("before")),
+                        OldForms.lift(pool, edit.path("next")))
+                : body;
+    }
+
+    private static ObjectNode changed(ObjectNode body, ObjectNode before, ObjectNode after) {
+        ObjectNode was = OldForms.growth(before).orElse(null);
+        ObjectNode is = OldForms.growth(after).orElse(null);
+        return before.equals(after)
+                ? ruleStep(GROWTH, "GrowthRule", before.path("name").asString(), was, is)
+                : body;
+    }
+
+    private static ObjectNode dissolved(ObjectNode body) {
+        List<ObjectNode> rules = new ArrayList<>();
+        OldForms.lift((ObjectNode) body.path("pool"))
+                .map(r -> typed("rule", "LiftRule", r))
+                .ifPresent(rules::add);
+        if (body.path("scrub") instanceof ObjectNode scrub) {
+            OldForms.scrubbing(scrub).map(r -> typed("rule", "ScrubRule", r)).ifPresent(rules::add);
         }
+        body.putArray("rules").addAll(rules);
+        return body;
+    }
+
+    private static ObjectNode removed(ObjectNode body) {
+        OldForms.growth((ObjectNode) body.path("volume"))
+                .ifPresent(rule -> body.putArray("rules").add(typed("rule", "GrowthRule", rule)));
+        return body;
     }
 
     private static ObjectNode ruleStep(
