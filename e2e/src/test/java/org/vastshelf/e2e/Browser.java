@@ -24,6 +24,11 @@ final class Browser implements AutoCloseable {
     private final Playwright playwright;
 
     Browser(int width, int height) {
+        this(width, height, true);
+    }
+
+    /** One that may not run scripts, say. */
+    Browser(int width, int height, boolean scripts) {
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         BrowserContext context = playwright
@@ -34,6 +39,7 @@ final class Browser implements AutoCloseable {
                 .newContext(new com.microsoft.playwright.Browser.NewContextOptions()
                         .setViewportSize(width, height)
                         .setBaseURL(App.URL)
+                        .setJavaScriptEnabled(scripts)
                         .setBypassCSP(false));
         page = context.newPage();
         page.onConsoleMessage(message -> {
