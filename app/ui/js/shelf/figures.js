@@ -7,8 +7,14 @@ function showWhy(figure) {
   hideWhy();
   explained = figure;
   figure.classList.add('open');
-  const why = $('.why', figure);
-  const at = figure.getBoundingClientRect();
+  placeWhy();
+}
+
+// Beside its figure, also after what lies around it was scrolled.
+function placeWhy() {
+  if (!explained) return;
+  const why = $('.why', explained);
+  const at = explained.getBoundingClientRect();
   const left = Math.min(Math.max(ROOM, at.right - why.offsetWidth), window.innerWidth - why.offsetWidth - ROOM);
   const below = at.bottom + why.offsetHeight + ROOM < window.innerHeight;
   why.style.left = left + 'px';
@@ -36,4 +42,4 @@ always(() =>
 document.addEventListener('focusout', (event) => {
   if (explained && explained.contains(event.target)) hideWhy();
 });
-document.addEventListener('scroll', hideWhy, true);
+document.addEventListener('scroll', placeWhy, true);

@@ -66,7 +66,7 @@ class HandsTest {
         String name = where.split(" ")[1];
         page.navigate(action.startsWith("/desk") ? "/desk?person=suki&share=film" : action);
         page.locator("form[action='" + action + "'] [name=" + name + "]").fill("no/such word");
-        page.locator("form[action='" + action + "'] button").last().click();
+        page.locator("form[action='" + action + "'] button.button").last().click();
         page.waitForLoadState();
         assertThat(page.locator("form[action='" + action + "'] [name=" + name + "]"))
                 .hasAttribute("aria-invalid", "true");
