@@ -3,9 +3,15 @@ package org.vastshelf.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.io.StringReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -13,6 +19,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.catalogue.SurveyStore;
+import org.vastshelf.app.folder.CatalogueCsv;
 
 /** Real folders with everything that real folders hold. */
 class ScanTest {
@@ -116,6 +123,44 @@ class ScanTest {
                 .isEqualTo(12_000);
         assertThat(App.bean(SurveyStore.class).byKind(copy))
                 .isEqualTo(App.bean(SurveyStore.class).byKind(scanned));
+    }
+
+    /** The same files in any order of lines make the same catalogue. */
+    @Test
+    void folders_that_come_scattered_add_up_like_folders_that_come_together() throws Exception {
+        List<String> lines = new ArrayList<>();
+        for (int file = 0; file < 30; file++) {
+            for (int folder = 0; folder < 40; folder++) {
+                lines.add("/top" + folder % 3 + "/deep" + folder + "/file" + file + ".tif," + (file * 37 + folder)
+                        + ",65536,suki,staff,2024-0" + (1 + file % 9)
+                        + "-01T00:00:00Z,2024-01-01T00:00:00Z,2024-01-01T00:00:00Z,IMAGE,1");
+            }
+        }
+        Catalogue scattered = imported("scattered", lines);
+        lines.sort(null);
+        Catalogue together = imported("together", lines);
+        assertThat(scattered.files()).isEqualTo(together.files()).isEqualTo(1_200);
+        assertThat(folders(scattered)).hasSize(44).isEqualTo(folders(together));
+        assertThat(App.bean(SurveyStore.class).byKind(scattered))
+                .isEqualTo(App.bean(SurveyStore.class).byKind(together));
+        assertThat(Set.copyOf(App.bean(SurveyStore.class).ageAndSize(scattered)))
+                .isEqualTo(Set.copyOf(App.bean(SurveyStore.class).ageAndSize(together)));
+    }
+
+    private static Catalogue imported(String name, List<String> lines) throws Exception {
+        String head = "path,bytes,allocated,owner,group,modified,accessed,changed,kind,counted\n";
+        App.bean(CatalogueCsv.class).read(name, new StringReader(head + String.join("\n", lines)));
+        return CATALOGUES.find(name).orElseThrow();
+    }
+
+    /** What every folder is said to hold, with all below it. */
+    private static Map<String, List<Long>> folders(Catalogue catalogue) {
+        Map<String, List<Long>> sums = new TreeMap<>();
+        App.bean(SurveyStore.class)
+                .largestFolders(catalogue.no(), 1_000)
+                .forEach(f -> sums.put(f.shown(), List.of(f.files(), f.bytes(), f.allocated())));
+        sums.put("/", List.of(catalogue.files(), catalogue.bytes()));
+        return sums;
     }
 
     private static void importCsv(Browser browser, String name, String csv) {
