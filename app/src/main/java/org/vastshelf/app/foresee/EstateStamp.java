@@ -1,6 +1,7 @@
 package org.vastshelf.app.foresee;
 
 import java.util.List;
+import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.preference.PreferenceStore;
@@ -30,11 +31,11 @@ public class EstateStamp {
         this.clock = clock;
     }
 
-    /** The same as long as a person sees the same; of every other state another, as good as surely. */
+    /** The same as long as a person sees the same; of every other state another. */
     public Object of(String person) {
         return List.of(
                 estates.snapshot().version(),
-                usage.load().hashCode(),
+                new TreeMap<>(usage.load().byVolume()),
                 forecasts.stamp(),
                 preferences.of(person).units(),
                 clock.today());

@@ -60,6 +60,7 @@ public class ForecastKeeping {
 
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
+        forget();
         compute(TURN, stale -> stale.stream());
     }
 
@@ -75,7 +76,7 @@ public class ForecastKeeping {
             return;
         }
         try {
-            if (!leases.take(WORK, TURN.plus(TURN))) {
+            if (!leases.take(WORK, most.plus(TURN))) {
                 return;
             }
             cores.apply(stale().entrySet())
@@ -108,11 +109,16 @@ public class ForecastKeeping {
         }
         Map<Key, Basis> wanted = wanted(estates.load(), last.get());
         Map<Key, Basis> known = store.bases();
-        known.keySet().stream().filter(key -> !wanted.containsKey(key)).forEach(store::drop);
         wanted.entrySet()
                 .removeIf(w -> w.getValue().equals(known.get(w.getKey()))
                         || w.getValue().equals(tooShort.get(w.getKey())));
         return wanted;
+    }
+
+    /** What is there of spaces that are gone. */
+    private void forget() {
+        Map<Key, Basis> wanted = wanted(estates.load(), clock.today());
+        store.bases().keySet().stream().filter(key -> !wanted.containsKey(key)).forEach(store::drop);
     }
 
     private static Map<Key, Basis> wanted(Estate estate, LocalDate day) {

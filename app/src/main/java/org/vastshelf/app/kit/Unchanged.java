@@ -1,8 +1,10 @@
 package org.vastshelf.app.kit;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Locale;
+import java.util.HexFormat;
 import org.springframework.web.context.request.ServletWebRequest;
+import org.vastshelf.app.store.Digests;
 
 /** Tells browsers that what they have is what they would get (RFC 9110, section 8.8.3). */
 public final class Unchanged {
@@ -18,9 +20,7 @@ public final class Unchanged {
         if (request.getResponse() != null) {
             request.getResponse().setHeader("Cache-Control", "private, no-cache");
         }
-        long first = Arrays.deepHashCode(dependsOn);
-        long second = Arrays.asList(dependsOn).toString().hashCode();
-        return request.checkNotModified(
-                String.format(Locale.ROOT, "\"%08x%08x\"", first & 0xffffffffL, second & 0xffffffffL));
+        byte[] digest = Digests.sixteen(Arrays.deepToString(dependsOn).getBytes(StandardCharsets.UTF_8));
+        return request.checkNotModified("\"" + HexFormat.of().formatHex(digest) + "\"");
     }
 }
