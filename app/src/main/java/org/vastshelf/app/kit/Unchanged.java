@@ -2,9 +2,8 @@ package org.vastshelf.app.kit;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.HexFormat;
+import org.springframework.util.DigestUtils;
 import org.springframework.web.context.request.ServletWebRequest;
-import org.vastshelf.app.store.Digests;
 
 /** Tells browsers that what they have is what they would get (RFC 9110, section 8.8.3). */
 public final class Unchanged {
@@ -20,7 +19,8 @@ public final class Unchanged {
         if (request.getResponse() != null) {
             request.getResponse().setHeader("Cache-Control", "private, no-cache");
         }
-        byte[] digest = Digests.sixteen(Arrays.deepToString(dependsOn).getBytes(StandardCharsets.UTF_8));
-        return request.checkNotModified("\"" + HexFormat.of().formatHex(digest) + "\"");
+        String digest =
+                DigestUtils.md5DigestAsHex(Arrays.deepToString(dependsOn).getBytes(StandardCharsets.UTF_8));
+        return request.checkNotModified("\"" + digest + "\"");
     }
 }
