@@ -14,11 +14,12 @@ import org.vastshelf.core.catalogue.SizeClass;
  * together. Memory is that of one load and of one folder's roll-up, however many files there are. Nothing is kept
  * before the connection is committed.
  */
-public final class BulkStore {
+public final class BulkStore implements AutoCloseable {
 
     private static final int LOAD_BYTES = 4 << 20;
 
     private final Connection connection;
+    private final Loader loader;
     private final int catalogue;
     private final LoadStore folders =
             new LoadStore("folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
@@ -37,8 +38,19 @@ public final class BulkStore {
 
     private record Cell(int month, SizeClass size, FileKind kind, String owner) {}
 
+    /** Loads at once; between rows the connection may be used for other things. */
     public BulkStore(Connection connection, int catalogue, int nextFolder) {
+        this(connection, Loader.atOnce(connection), catalogue, nextFolder);
+    }
+
+    /** For a new catalogue. Loads beside the making of rows; the connection is free only after {@link #flush}. */
+    public static BulkStore beside(Connection connection, int catalogue) {
+        return new BulkStore(connection, Loader.beside(connection), catalogue, 0);
+    }
+
+    private BulkStore(Connection connection, Loader loader, int catalogue, int nextFolder) {
         this.connection = connection;
+        this.loader = loader;
         this.catalogue = catalogue;
         this.nextFolder = nextFolder;
     }
@@ -96,8 +108,8 @@ public final class BulkStore {
             byteCount += file.bytes();
             count(file);
         }
-        if (files.size() > LOAD_BYTES) {
-            files.flush(connection);
+        if (isFull()) {
+            load();
         }
     }
 
@@ -137,8 +149,7 @@ public final class BulkStore {
         } catch (java.io.IOException never) {
             throw new java.io.UncheckedIOException(never);
         }
-        endFolder();
-        tallies.flush(connection);
+        flush();
     }
 
     private void endFolder() {
@@ -158,12 +169,23 @@ public final class BulkStore {
         return files.size() + folders.size() + tallies.size() > LOAD_BYTES;
     }
 
-    /** Loads everything up to here; the folder begun is ended. */
+    /** Everything but the figures of the folder begun. */
+    private void load() throws SQLException {
+        loader.load(folders);
+        loader.load(files);
+        loader.load(tallies);
+    }
+
+    /** Loads everything up to here; the folder begun is ended. Until the next row comes, the connection is free. */
     public void flush() throws SQLException {
         endFolder();
-        folders.flush(connection);
-        files.flush(connection);
-        tallies.flush(connection);
+        load();
+        loader.await();
+    }
+
+    @Override
+    public void close() {
+        loader.close();
     }
 
     /** Sums the folders up, deepest first: own files, then what lies below. */

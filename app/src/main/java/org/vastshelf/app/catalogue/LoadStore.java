@@ -75,16 +75,31 @@ public final class LoadStore {
         }
     }
 
+    /** Rows that have gathered, to be loaded by whoever has the connection. */
+    record Load(String statement, byte[] bytes, int length) {
+
+        void into(Connection connection) throws SQLException {
+            try (var sql = connection.createStatement()) {
+                sql.unwrap(org.mariadb.jdbc.Statement.class)
+                        .setLocalInfileInputStream(new ByteArrayInputStream(bytes, 0, length));
+                sql.execute(statement);
+            }
+        }
+    }
+
+    /** Hands over what has gathered and begins anew. */
+    Load take() {
+        Load load = new Load(statement, bytes, length);
+        bytes = new byte[bytes.length];
+        length = 0;
+        return load;
+    }
+
     /** Loads what has gathered and forgets it. */
     public void flush(Connection connection) throws SQLException {
-        if (length == 0) {
-            return;
+        if (length > 0) {
+            new Load(statement, bytes, length).into(connection);
+            length = 0;
         }
-        try (var sql = connection.createStatement()) {
-            sql.unwrap(org.mariadb.jdbc.Statement.class)
-                    .setLocalInfileInputStream(new ByteArrayInputStream(bytes, 0, length));
-            sql.execute(statement);
-        }
-        length = 0;
     }
 }

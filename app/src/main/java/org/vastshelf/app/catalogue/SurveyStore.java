@@ -38,6 +38,9 @@ public class SurveyStore {
     }
 
     /** One cell of the roll-up. */
+    /** The eighth of a power of two in which a size lies. */
+    private static final Field<Integer> MAGNITUDE = DSL.field("magnitude", Integer.class);
+
     public record Tally(int month, SizeClass size, long files, long bytes) {}
 
     public record Group(String name, long files, long bytes, long allocated) {}
@@ -52,10 +55,20 @@ public class SurveyStore {
                 .fetch(CatalogueStore::folder);
     }
 
-    /** Found by the index of sizes before their folders are looked up; sorting two million rows takes seconds. */
+    /** Found by the index of magnitudes before their folders are looked up; sorting two million rows takes seconds. */
     public List<FileEntry> largestFiles(int catalogue, int limit) {
-        var largest = db.selectFrom(FILE.forceIndex("file_by_size"))
-                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+        var files = FILE.forceIndex("file_by_magnitude");
+        Condition counted = FILE.CATALOGUE_NO.eq(catalogue).and(FILE.COUNTED.eq(1));
+        int least = db.select(MAGNITUDE)
+                .from(files)
+                .where(counted)
+                .orderBy(MAGNITUDE.desc())
+                .limit(1)
+                .offset(limit - 1)
+                .fetchOptional(MAGNITUDE)
+                .orElse(0);
+        var largest = db.selectFrom(files)
+                .where(counted, MAGNITUDE.ge(least))
                 .orderBy(FILE.BYTES.desc())
                 .limit(limit)
                 .fetch();

@@ -32,20 +32,21 @@ class ShareFiles {
     /** Loads all folders of the share on a volume, and says what their files take on it. */
     Bytes load(Connection connection, Volume volume, Consumer<Consumer<DemoFolder>> folders) throws SQLException {
         Catalogue catalogue = catalogues.create(volume.name(), Source.SHARE, "/");
-        BulkStore writer = new BulkStore(connection, catalogue.no(), 0);
         Map<String, Integer> numbers = new HashMap<>();
         long[] allocated = new long[1];
-        folders.accept(folder -> {
-            try {
-                load(writer, volume, folder, numbers, allocated);
-            } catch (SQLException e) {
-                throw new IllegalStateException("the files of " + volume.name() + " did not load", e);
-            }
-        });
-        writer.flush();
-        BulkStore.sumUp(connection, catalogue.no());
-        connection.commit();
-        rows.totals(catalogue.no(), writer);
+        try (BulkStore writer = BulkStore.beside(connection, catalogue.no())) {
+            folders.accept(folder -> {
+                try {
+                    load(writer, volume, folder, numbers, allocated);
+                } catch (SQLException e) {
+                    throw new IllegalStateException("the files of " + volume.name() + " did not load", e);
+                }
+            });
+            writer.flush();
+            BulkStore.sumUp(connection, catalogue.no());
+            connection.commit();
+            rows.totals(catalogue.no(), writer);
+        }
         return Bytes.of(allocated[0]);
     }
 

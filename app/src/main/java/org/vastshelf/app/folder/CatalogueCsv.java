@@ -98,7 +98,9 @@ public class CatalogueCsv {
                         .parse(in)) {
             connection.setAutoCommit(false);
             requireColumns(csv.getHeaderMap());
-            new Import(connection, catalogue).run(csv);
+            try (Import coming = new Import(connection, catalogue)) {
+                coming.run(csv);
+            }
             complete = true;
         } finally {
             if (!complete) {
@@ -118,9 +120,10 @@ public class CatalogueCsv {
     }
 
     /** One import on its way; the numbers of so many folders are remembered, further ones looked up. */
-    private static final class Import {
+    private static final class Import implements AutoCloseable {
 
         private static final int REMEMBERED = 1_000_000;
+        private static final int MOST_DIGITS = 18;
 
         private final Connection connection;
         private final Catalogue catalogue;
@@ -132,7 +135,7 @@ public class CatalogueCsv {
         Import(Connection connection, Catalogue catalogue) {
             this.connection = connection;
             this.catalogue = catalogue;
-            this.writer = new BulkStore(connection, catalogue.no(), 0);
+            this.writer = BulkStore.beside(connection, catalogue.no());
             this.rows = new CatalogueRowStore(connection, catalogue.no());
             numbers.put("/", writer.folder(0, 0, PathBytes.of("/")));
         }
@@ -140,15 +143,17 @@ public class CatalogueCsv {
         void run(Iterable<CSVRecord> lines) throws SQLException {
             for (CSVRecord line : lines) {
                 add(line);
-                if (writer.isFull()) {
-                    writer.flush();
-                }
             }
             writer.flush();
             writer.complete();
             rows.progress(new CatalogueRowStore.Progress(
                     writer.nextFolder(), writer.nextFolder() - 1, writer.files(), writer.bytes(), 0, 0));
             connection.commit();
+        }
+
+        @Override
+        public void close() {
+            writer.close();
         }
 
         private void add(CSVRecord line) throws SQLException {
@@ -205,7 +210,11 @@ public class CatalogueCsv {
 
         private static long bytes(CSVRecord line, String column) {
             String text = line.get(column);
-            if (!text.matches("[0-9]{1,18}")) {
+            boolean digits = !text.isEmpty() && text.length() <= MOST_DIGITS;
+            for (int i = 0; i < text.length() && digits; i++) {
+                digits = text.charAt(i) >= '0' && text.charAt(i) <= '9';
+            }
+            if (!digits) {
                 throw wrong(line, column, text, "a number of bytes, at least 0");
             }
             return Long.parseLong(text);
@@ -213,7 +222,7 @@ public class CatalogueCsv {
 
         private static long time(CSVRecord line, String column) {
             try {
-                return Instant.parse(line.get(column)).getEpochSecond();
+                return Moments.seconds(line.get(column));
             } catch (DateTimeParseException none) {
                 throw wrong(line, column, line.get(column), "a time such as 2026-03-02T08:00:00Z");
             }
