@@ -65,8 +65,13 @@ class ImportBench {
             for (int i = 0; i < FILES; i++) {
                 int folder = i / IN_A_FOLDER;
                 long bytes = 1_000 + i * 7_919L % 50_000_000;
-                String day =
-                        String.format(Locale.ROOT, "20%02d-%02d-%02dT08:00:00Z", 18 + i % 8, 1 + i % 12, 1 + i % 28);
+                // What lies together was made together, mostly within a quarter of a year.
+                String day = String.format(
+                        Locale.ROOT,
+                        "20%02d-%02d-%02dT08:00:00Z",
+                        18 + folder % 8,
+                        1 + folder % 10 + i % 3,
+                        1 + i % 28);
                 out.write("/area" + folder / 1_000 + "/project" + folder + "/file-with-a-usual-name-" + i + ".tif,"
                         + bytes + "," + (bytes + 65_535) / 65_536 * 65_536 + ",suki,herbarium-imaging," + day + ","
                         + day + "," + day + ",IMAGE,1\r\n");
