@@ -43,9 +43,12 @@ public final class BulkStore implements AutoCloseable {
         this(connection, Loader.atOnce(connection), catalogue, nextFolder);
     }
 
-    /** For a new catalogue. Loads beside the making of rows; the connection is free only after {@link #flush}. */
-    public static BulkStore beside(Connection connection, int catalogue) {
-        return new BulkStore(connection, Loader.beside(connection), catalogue, 0);
+    /**
+     * For a new catalogue. Loads beside the making of rows, over all connections given; they are free only after
+     * {@link #flush}, and the others have to be committed before {@link #complete}.
+     */
+    public static BulkStore beside(int catalogue, Connection connection, Connection... others) {
+        return new BulkStore(connection, Loader.beside(connection, others), catalogue, 0);
     }
 
     private BulkStore(Connection connection, Loader loader, int catalogue, int nextFolder) {

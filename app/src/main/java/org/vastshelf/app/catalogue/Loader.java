@@ -2,64 +2,75 @@ package org.vastshelf.app.catalogue;
 
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.util.Optional;
+import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Stream;
 
 /**
- * Loads rows in the order in which they are handed over: at once, or beside whoever makes them, so that both cores are at
- * work. In the latter case the connection is the loader's until {@link #await} has returned.
+ * Loads rows: at once, or beside whoever makes them, over one connection or several, so that all cores are at work. In
+ * the latter case the connections are the loader's until {@link #await} has returned, and rows come in any order.
  */
 final class Loader implements AutoCloseable {
 
-    /** So many loads wait at most; who makes more waits, too. */
+    /** So many loads wait for a connection at most; who makes more waits, too. */
     private static final int WAITING = 2;
 
     private final Connection connection;
-    private final Optional<ExecutorService> beside;
-    private final Semaphore room = new Semaphore(WAITING);
+    private final List<Lane> lanes;
     private final AtomicReference<SQLException> failed = new AtomicReference<>();
+    private int turn;
 
-    private Loader(Connection connection, Optional<ExecutorService> beside) {
+    /** A connection with the thread that it belongs to. */
+    private record Lane(Connection connection, ExecutorService thread, Semaphore room) {}
+
+    private Loader(Connection connection, List<Lane> lanes) {
         this.connection = connection;
-        this.beside = beside;
+        this.lanes = lanes;
     }
 
     static Loader atOnce(Connection connection) {
-        return new Loader(connection, Optional.empty());
+        return new Loader(connection, List.of());
     }
 
-    static Loader beside(Connection connection) {
-        return new Loader(connection, Optional.of(Executors.newSingleThreadExecutor()));
+    static Loader beside(Connection connection, Connection... others) {
+        return new Loader(
+                connection,
+                Stream.concat(Stream.of(connection), Stream.of(others))
+                        .map(c -> new Lane(c, Executors.newSingleThreadExecutor(), new Semaphore(WAITING)))
+                        .toList());
     }
 
     void load(LoadStore rows) throws SQLException {
-        if (beside.isEmpty() || rows.size() == 0) {
+        if (lanes.isEmpty() || rows.size() == 0) {
             rows.flush(connection);
             return;
         }
         check();
         LoadStore.Load load = rows.take();
-        room.acquireUninterruptibly();
-        beside.get().execute(() -> {
+        Lane lane = lanes.get(turn++ % lanes.size());
+        lane.room.acquireUninterruptibly();
+        lane.thread.execute(() -> {
             try {
                 if (failed.get() == null) {
-                    load.into(connection);
+                    load.into(lane.connection);
                 }
             } catch (SQLException refused) {
                 failed.compareAndSet(null, refused);
             } finally {
-                room.release();
+                lane.room.release();
             }
         });
     }
 
     /** Returns when all that was handed over is loaded. */
     void await() throws SQLException {
-        room.acquireUninterruptibly(WAITING);
-        room.release(WAITING);
+        for (Lane lane : lanes) {
+            lane.room.acquireUninterruptibly(WAITING);
+            lane.room.release(WAITING);
+        }
         check();
     }
 
@@ -72,6 +83,6 @@ final class Loader implements AutoCloseable {
 
     @Override
     public void close() {
-        beside.ifPresent(ExecutorService::close);
+        lanes.forEach(lane -> lane.thread.close());
     }
 }

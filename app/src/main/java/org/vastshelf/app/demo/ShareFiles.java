@@ -34,7 +34,7 @@ class ShareFiles {
         Catalogue catalogue = catalogues.create(volume.name(), Source.SHARE, "/");
         Map<String, Integer> numbers = new HashMap<>();
         long[] allocated = new long[1];
-        try (BulkStore writer = BulkStore.beside(connection, catalogue.no())) {
+        try (BulkStore writer = BulkStore.beside(catalogue.no(), connection)) {
             folders.accept(folder -> {
                 try {
                     load(writer, volume, folder, numbers, allocated);

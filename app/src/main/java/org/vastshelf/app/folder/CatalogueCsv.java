@@ -90,6 +90,7 @@ public class CatalogueCsv {
         Catalogue catalogue = catalogues.create(name, Source.TABLE, "");
         boolean complete = false;
         try (Connection connection = source.getConnection();
+                Connection second = source.getConnection();
                 var csv = CSVFormat.RFC4180
                         .builder()
                         .setHeader()
@@ -97,8 +98,9 @@ public class CatalogueCsv {
                         .get()
                         .parse(in)) {
             connection.setAutoCommit(false);
+            second.setAutoCommit(false);
             requireColumns(csv.getHeaderMap());
-            try (Import coming = new Import(connection, catalogue)) {
+            try (Import coming = new Import(connection, second, catalogue)) {
                 coming.run(csv);
             }
             complete = true;
@@ -126,16 +128,18 @@ public class CatalogueCsv {
         private static final int MOST_DIGITS = 18;
 
         private final Connection connection;
+        private final Connection second;
         private final Catalogue catalogue;
         private final BulkStore writer;
         private final CatalogueRowStore rows;
         private String folder = "";
         private final Map<String, Integer> numbers = new HashMap<>();
 
-        Import(Connection connection, Catalogue catalogue) {
+        Import(Connection connection, Connection second, Catalogue catalogue) {
             this.connection = connection;
+            this.second = second;
             this.catalogue = catalogue;
-            this.writer = BulkStore.beside(connection, catalogue.no());
+            this.writer = BulkStore.beside(catalogue.no(), connection, second);
             this.rows = new CatalogueRowStore(connection, catalogue.no());
             numbers.put("/", writer.folder(0, 0, PathBytes.of("/")));
         }
@@ -145,6 +149,7 @@ public class CatalogueCsv {
                 add(line);
             }
             writer.flush();
+            second.commit();
             writer.complete();
             rows.progress(new CatalogueRowStore.Progress(
                     writer.nextFolder(), writer.nextFolder() - 1, writer.files(), writer.bytes(), 0, 0));
