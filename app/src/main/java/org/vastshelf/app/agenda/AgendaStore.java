@@ -126,12 +126,13 @@ public class AgendaStore {
         }
     }
 
+    /** Counted once where two tried it at the same time, so that a pause is as long as it says. */
     void failed(Row row, String problem, Instant retryAt) {
         db.update(AGENDA)
                 .set(AGENDA.TRIES, AGENDA.TRIES.plus(1))
                 .set(AGENDA.PROBLEM, problem)
                 .set(AGENDA.RETRY_AT, Times.stored(retryAt))
-                .where(is(row.entry).and(AGENDA.DUE_AT.eq(Times.stored(row.at))))
+                .where(is(row.entry), AGENDA.DUE_AT.eq(Times.stored(row.at)), AGENDA.TRIES.eq(row.tries))
                 .execute();
     }
 
