@@ -152,7 +152,9 @@ public final class BulkStore implements AutoCloseable {
         } catch (java.io.IOException never) {
             throw new java.io.UncheckedIOException(never);
         }
-        flush();
+        endFolder();
+        // Over this connection, which has taken the former figures away.
+        tallies.flush(connection);
     }
 
     private void endFolder() {
