@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.forecast.Method;
 import org.vastshelf.core.unit.Bytes;
 
 /** Forecasts the fill date of any space. */
@@ -24,11 +25,14 @@ class ForecastsApi {
     record Request(@Nullable Long capacityBytes, @Nullable List<Day> history) {}
 
     record Answer(
-            FillForecast.Method method,
+            Method method,
             @Nullable LocalDate early,
             @Nullable LocalDate likely,
             @Nullable LocalDate late,
-            Map<Integer, Double> fullWithin) {}
+            Map<Integer, Double> fullWithin,
+            List<FillForecast.Rival> rivals,
+            List<FillForecast.Finding> findings,
+            List<FillForecast.BandDay> band) {}
 
     @PostMapping("/api/v1/forecasts/fill-date")
     Answer fillDate(@RequestBody Request request) {
@@ -41,7 +45,10 @@ class ForecastsApi {
                 forecast.early().orElse(null),
                 forecast.likely().orElse(null),
                 forecast.late().orElse(null),
-                new TreeMap<>(forecast.fullWithin()));
+                new TreeMap<>(forecast.fullWithin()),
+                forecast.rivals(),
+                forecast.findings(),
+                forecast.band());
     }
 
     private static History history(@Nullable List<Day> days) {

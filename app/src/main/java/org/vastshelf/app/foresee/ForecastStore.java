@@ -14,6 +14,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.StoredJson;
 import org.vastshelf.core.forecast.FillForecast;
+import org.vastshelf.core.forecast.Method;
 import org.vastshelf.core.unit.Bytes;
 
 /** Keeps what was expected of each space. */
@@ -27,6 +28,11 @@ class ForecastStore {
     record Basis(LocalDate day, Bytes capacity) {}
 
     private record Shares(Map<Integer, Double> within) {}
+
+    /** From what a forecast was chosen, and what was taken out of its history. */
+    private record Details(List<FillForecast.Rival> rivals, List<FillForecast.Finding> findings) {
+        static final Details NONE = new Details(List.of(), List.of());
+    }
 
     private record Band(List<FillForecast.BandDay> days) {}
 
@@ -67,17 +73,18 @@ class ForecastStore {
                 .from(FORECAST)
                 .where(FORECAST.KIND.eq(kind))
                 .orderBy(FORECAST.SPACE)
-                .forEach(row -> spaces.put(row.get(FORECAST.SPACE), space(row, List.of())));
+                .forEach(row -> spaces.put(row.get(FORECAST.SPACE), space(row, List.of(), Details.NONE)));
         return spaces;
     }
 
     Optional<Space> find(Key key) {
         return db.selectFrom(FORECAST)
                 .where(FORECAST.KIND.eq(key.kind), FORECAST.SPACE.eq(key.name))
-                .fetchOptional(row -> space(row, json.read(row.getBand(), Band.class).days));
+                .fetchOptional(row -> space(
+                        row, json.read(row.getBand(), Band.class).days, json.read(row.getDetails(), Details.class)));
     }
 
-    private Space space(Record row, List<FillForecast.BandDay> band) {
+    private Space space(Record row, List<FillForecast.BandDay> band, Details details) {
         return new Space(
                 row.get(FORECAST.KIND),
                 row.get(FORECAST.SPACE),
@@ -85,14 +92,16 @@ class ForecastStore {
                 row.get(FORECAST.DAY),
                 Bytes.of(row.get(FORECAST.USED_BYTES)),
                 new FillForecast(
-                        FillForecast.Method.valueOf(row.get(FORECAST.METHOD)),
+                        Method.valueOf(row.get(FORECAST.METHOD)),
                         row.get(FORECAST.SINCE),
                         row.get(FORECAST.BYTES_PER_DAY),
                         Optional.ofNullable(row.get(FORECAST.EARLY)),
                         Optional.ofNullable(row.get(FORECAST.LIKELY)),
                         Optional.ofNullable(row.get(FORECAST.LATE)),
                         json.read(row.get(FORECAST.FULL_WITHIN), Shares.class).within,
-                        band));
+                        band,
+                        details.rivals,
+                        details.findings));
     }
 
     void put(Space space) {
@@ -111,6 +120,7 @@ class ForecastStore {
                 .set(FORECAST.LATE, forecast.late().orElse(null))
                 .set(FORECAST.FULL_WITHIN, json.write(new Shares(forecast.fullWithin())))
                 .set(FORECAST.BAND, json.write(new Band(forecast.band())))
+                .set(FORECAST.DETAILS, json.write(new Details(forecast.rivals(), forecast.findings())))
                 .onDuplicateKeyUpdate()
                 .setAllToExcluded()
                 .execute();

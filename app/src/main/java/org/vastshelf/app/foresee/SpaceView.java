@@ -2,6 +2,7 @@ package org.vastshelf.app.foresee;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.kit.Figure;
@@ -24,13 +25,18 @@ public record SpaceView(
         String since,
         Figure growth,
         List<Within> within,
-        List<Week> weeks) {
+        List<Week> weeks,
+        List<Rival> rivals,
+        List<String> findings) {
 
     private static final int WEEKS = 26;
     private static final List<Integer> DAYS = List.of(30, 90, 365);
     private static final String HOW =
-            "The median of the slopes between all pairs of days since the last level shift. A third of wild days cannot"
-                    + " bend it.";
+            "What the method expects over the next month. The method is the one that would have erred least on this"
+                    + " history, cut at many days.";
+
+    /** How far a method would have been off, where the last value with drift has 1. */
+    public record Rival(String css, String method, String error) {}
 
     /** Odds that it is full by then. */
     public record Within(int days, String odds) {}
@@ -61,10 +67,26 @@ public record SpaceView(
                                 fmt.large((long) w.low()),
                                 fmt.large((long) w.middle()),
                                 fmt.large((long) w.high())))
-                        .toList());
+                        .toList(),
+                forecast.rivals().stream()
+                        .map(r -> new Rival(
+                                r.method() == forecast.method() ? "chosen" : "",
+                                r.method().title(),
+                                String.format(Locale.ROOT, "%.2f", r.error())))
+                        .toList(),
+                forecast.findings().stream().map(f -> said(fmt, f)).toList());
     }
 
     private static String day(Figures fmt, Optional<LocalDate> day, String otherwise) {
         return day.map(fmt::day).orElse(otherwise);
+    }
+
+    private static String said(Figures fmt, FillForecast.Finding finding) {
+        String way = finding.bytes() < 0 ? "less" : "more";
+        String size = fmt.size(Math.round(Math.abs(finding.bytes())));
+        return switch (finding.kind()) {
+            case SHIFT -> fmt.day(finding.day()) + ": the level changed for good, " + size + " " + way;
+            case SPIKE -> fmt.day(finding.day()) + ": a day that stood alone, " + size + " " + way;
+        };
     }
 }

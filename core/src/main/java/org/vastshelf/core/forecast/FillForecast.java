@@ -8,14 +8,16 @@ import java.util.Optional;
 /**
  * When a space is expected to be full.
  *
- * @param method how the line was drawn
- * @param since first day of the history that the line goes through
- * @param bytesPerDay slope of the line
- * @param early day by which one path in ten is full; empty when not within ten years
- * @param likely the same for half of the paths
- * @param late the same for nine in ten
- * @param fullWithin share of the paths, 0 to 1, that is full within so many days
+ * @param method how the history is gone on with
+ * @param since first day of the history that the method looks at
+ * @param bytesPerDay expected growth over the next month
+ * @param early day by which it is full with odds of one in ten; empty when not within ten years
+ * @param likely the same with odds of one in two
+ * @param late the same with odds of nine in ten
+ * @param fullWithin odds, 0 to 1, to be full within so many days
  * @param band expected used bytes in the days to come
+ * @param rivals the methods that could be tried, best first
+ * @param findings what was taken out of the history, by day
  */
 public record FillForecast(
         Method method,
@@ -25,31 +27,33 @@ public record FillForecast(
         Optional<LocalDate> likely,
         Optional<LocalDate> late,
         Map<Integer, Double> fullWithin,
-        List<BandDay> band) {
+        List<BandDay> band,
+        List<Rival> rivals,
+        List<Finding> findings) {
 
     public FillForecast {
+        rivals = List.copyOf(rivals);
+        findings = List.copyOf(findings);
         fullWithin = Map.copyOf(fullWithin);
         band = List.copyOf(band);
     }
 
-    /** How the history was prepared for the line. */
-    public enum Method {
-        THEIL_SEN("Theil–Sen line through the whole history"),
-        THEIL_SEN_AFTER_LAST_SHIFT("Theil–Sen line through the history after the last level shift"),
-        THEIL_SEN_SHIFTS_LEVELLED(
-                "Theil–Sen line, with the last level shift taken out because it is less than a week old");
+    /**
+     * How well a method would have done on this history.
+     *
+     * @param error mean absolute scaled error; 1 is that of the last value with drift
+     */
+    public record Rival(Method method, double error) {}
 
-        private final String title;
+    /** Something in the history that is no trend. */
+    public record Finding(Kind kind, LocalDate day, double bytes) {
 
-        Method(String title) {
-            this.title = title;
-        }
-
-        public String title() {
-            return title;
+        public enum Kind {
+            SHIFT,
+            SPIKE
         }
     }
 
-    /** Used bytes on one day to come: the 10, 50 and 90 % quantiles of the paths. */
+    /** Used bytes on one day to come: the 10, 50 and 90 % quantiles. */
     public record BandDay(LocalDate day, double low, double middle, double high) {}
 }

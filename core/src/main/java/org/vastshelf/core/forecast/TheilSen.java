@@ -13,44 +13,29 @@ package org.vastshelf.core.forecast;
  */
 record TheilSen(double slope, double intercept) {
 
-    static TheilSen fit(double[] values) {
-        int n = values.length;
-        double[] slopes = new double[n * (n - 1) / 2];
-        int at = 0;
-        for (int i = 0; i < n; i++) {
-            for (int j = i + 1; j < n; j++) {
-                slopes[at++] = (values[j] - values[i]) / (j - i);
-            }
-        }
-        return through(Quantiles.median(slopes), values);
-    }
+    /** So many pairs and points say as much as all. */
+    private static final int MOST = 250;
 
     static TheilSen incomplete(double[] values) {
-        int half = (values.length + 1) / 2;
-        double[] slopes = new double[values.length - half];
-        for (int i = 0; i < slopes.length; i++) {
-            slopes[i] = (values[i + half] - values[i]) / half;
+        int n = values.length;
+        int half = n / 2;
+        int pairs = Math.min(half, MOST);
+        double[] slopes = new double[pairs];
+        for (int k = 0; k < pairs; k++) {
+            int i = (int) ((long) k * half / pairs);
+            slopes[k] = (values[i + n - half] - values[i]) / (n - half);
         }
-        return through(Quantiles.median(slopes), values);
-    }
-
-    private static TheilSen through(double slope, double[] values) {
-        double[] rests = new double[values.length];
-        for (int i = 0; i < values.length; i++) {
-            rests[i] = values[i] - slope * i;
+        double slope = Quantiles.median(slopes);
+        int points = Math.min(n, MOST);
+        double[] rests = new double[points];
+        for (int k = 0; k < points; k++) {
+            int i = (int) ((long) k * n / points);
+            rests[k] = values[i] - slope * i;
         }
         return new TheilSen(slope, Quantiles.median(rests));
     }
 
     double at(double index) {
         return intercept + slope * index;
-    }
-
-    double[] residuals(double[] values) {
-        double[] residuals = new double[values.length];
-        for (int i = 0; i < values.length; i++) {
-            residuals[i] = values[i] - at(i);
-        }
-        return residuals;
     }
 }

@@ -1,0 +1,200 @@
+package org.vastshelf.core.forecast;
+
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.IntToDoubleFunction;
+import org.hipparchus.distribution.continuous.TDistribution;
+
+/**
+ * How far from its curve a series may be, by days ahead. It is measured by the errors of the backtest; beyond what could
+ * be tried they go on growing as they grew, and what else may come is added: level shifts as often as there were some,
+ * rivals that did nearly as well, and a pace that does not stay. The weights were set so that on families of series of
+ * many tempers four of five days lie inside the band.
+ */
+final class Spread {
+
+    private static final int[] HORIZONS = Backtest.HORIZONS;
+    private static final double LEAST_FREEDOM = 10;
+    private static final double TRUSTED = 3;
+    private static final double FASTEST = 1.1;
+    private static final double CALM = 0.6;
+    private static final double WILD = 0.3;
+    private static final double SHIFTS = 6;
+    private static final double RIVALS = 0.9;
+    private static final double NEARLY = 0.15;
+    private static final double FAR_OFF = 1.8;
+    private static final double PACE = 0.05;
+    private static final double UNSTEADY = 0.9;
+    private static final double TRIED = 0.1;
+    private static final double UPWARDS = 1.22;
+    private static final double DOWNWARDS = 0.96;
+
+    private final double[] deviations = new double[HORIZONS.length];
+    private final double[] freedom = new double[HORIZONS.length];
+    private final Method method;
+    private final Backtest test;
+    private final Prepared history;
+    private final Temper temper;
+    private int tried;
+    private double daily;
+
+    private Spread(Method method, Backtest test, Prepared history, Temper temper) {
+        this.method = method;
+        this.test = test;
+        this.history = history;
+        this.temper = temper;
+    }
+
+    static Spread of(Method method, Curve curve, Backtest test, Prepared history) {
+        Spread spread = new Spread(method, test, history, Temper.of(history.levelled()));
+        spread.measure();
+        spread.goOn();
+        spread.daily = spread.deviations[0] * history.scale();
+        double pace = spread.paceToCome(curve);
+        for (int g = 0; g < HORIZONS.length; g++) {
+            double measured = spread.deviations[g] * history.scale();
+            double shifts = SHIFTS * history.shiftiness() * HORIZONS[g];
+            double changed = pace * spread.untried(g) * (curve.at(HORIZONS[g]) - curve.at(0));
+            spread.deviations[g] = Math.sqrt(measured * measured + shifts + changed * changed);
+        }
+        spread.addRivals(curve);
+        return spread;
+    }
+
+    private void measure() {
+        double shrinking = 1 - temper.wandering() + (method == Method.YEARLY_SEASON ? 2 : 0);
+        for (int g = 0; g < HORIZONS.length; g++) {
+            deviations[g] = test.deviation(method, g, shrinking);
+            freedom[g] = test.independent(method, g);
+            tried = Double.isNaN(deviations[g]) ? tried : g;
+        }
+    }
+
+    /** Draws σ(h) = c · h^γ through what was measured, trusts each measure as far as it is founded, and goes on. */
+    private void goOn() {
+        double weights = 0;
+        double xs = 0;
+        double ys = 0;
+        double xx = 0;
+        double xy = 0;
+        for (int g = 0; g <= tried; g++) {
+            if (!Double.isNaN(deviations[g])) {
+                double x = Math.log(HORIZONS[g]);
+                double y = Math.log(deviations[g] + 1e-9);
+                weights += freedom[g];
+                xs += freedom[g] * x;
+                ys += freedom[g] * y;
+                xx += freedom[g] * x * x;
+                xy += freedom[g] * x * y;
+            }
+        }
+        double spread = weights * xx - xs * xs;
+        double wandering = temper.wandering();
+        double growth = spread > 1e-9 ? (weights * xy - xs * ys) / spread : 0.7;
+        growth = Math.clamp(growth, 0.5 * wandering, FASTEST);
+        double before = 0;
+        for (int g = 0; g <= tried; g++) {
+            double drawn = Math.exp(ys / weights + growth * (Math.log(HORIZONS[g]) - xs / weights));
+            double own = Double.isNaN(deviations[g]) ? drawn : deviations[g];
+            double trust = freedom[g] / (freedom[g] + TRUSTED);
+            before = Math.max(0.98 * before, Math.sqrt(trust * own * own + (1 - trust) * drawn * drawn));
+            deviations[g] = before * (CALM + WILD * wandering);
+            freedom[g] = Math.max(LEAST_FREEDOM, freedom[g]);
+        }
+        double further = Math.max(growth, 0.5 + 0.35 * wandering);
+        for (int g = tried + 1; g < HORIZONS.length; g++) {
+            deviations[g] = deviations[tried] * Math.pow((double) HORIZONS[g] / HORIZONS[tried], further);
+            freedom[g] = LEAST_FREEDOM;
+        }
+    }
+
+    /** The share of the growth to come that may be otherwise; none where nothing ever was. */
+    private double paceToCome(Curve curve) {
+        double growth = Math.abs(curve.at(1) - curve.at(0));
+        double founded = growth == 0 ? 1 : Math.min(1, daily / growth);
+        return PACE * founded + UNSTEADY * unsteadiness();
+    }
+
+    private double unsteadiness() {
+        if (method == Method.YEARLY_SEASON) {
+            return 0.1;
+        }
+        if (method == Method.CHANGING_PACE) {
+            return 1;
+        }
+        return method.isWindowed() ? Math.max(temper.unsteadiness(), 0.8) : temper.unsteadiness();
+    }
+
+    /** 0 for a horizon at which the backtest has looked, towards 1 far beyond what the method looks back. */
+    private double untried(int g) {
+        int days = history.days();
+        double back = method == Method.CHANGING_PACE ? days / 3.0 + 1 : days - method.from(days);
+        double ahead = Math.max(TRIED * HORIZONS[g], HORIZONS[g] - HORIZONS[tried]) / back;
+        return Math.pow(ahead / (1 + ahead), 0.7);
+    }
+
+    private void addRivals(Curve curve) {
+        Map<Method, Double> scores = test.scores();
+        double best = scores.get(method);
+        double[] squares = new double[HORIZONS.length];
+        double weights = 0;
+        for (Map.Entry<Method, Double> rival : scores.entrySet()) {
+            Optional<Curve> other =
+                    rival.getValue() > best * FAR_OFF ? Optional.empty() : Curves.fit(rival.getKey(), history);
+            if (other.isPresent()) {
+                double weight = best == 0 ? 1 : Math.exp(-(rival.getValue() / best - 1) / NEARLY);
+                weights += weight;
+                for (int g = 0; g < HORIZONS.length; g++) {
+                    double apart = other.get().at(HORIZONS[g]) - curve.at(HORIZONS[g]);
+                    squares[g] += weight * apart * apart;
+                }
+            }
+        }
+        for (int g = 0; g < HORIZONS.length && weights > 0; g++) {
+            deviations[g] = Math.sqrt(deviations[g] * deviations[g] + RIVALS * RIVALS * squares[g] / weights);
+        }
+    }
+
+    /** What a single day may lie off. */
+    double daily() {
+        return daily;
+    }
+
+    /** A bound beside the curve, beyond which a day lies with the odds left over. */
+    IntToDoubleFunction bound(double quantile) {
+        double[] distances = new double[HORIZONS.length];
+        if (quantile != 0.5) {
+            for (int g = 0; g < HORIZONS.length; g++) {
+                double z = new TDistribution(freedom[g]).inverseCumulativeProbability(quantile);
+                distances[g] = Math.abs(z) * deviations[g] * (z > 0 ? UPWARDS : DOWNWARDS);
+            }
+        }
+        double sign = quantile < 0.5 ? -1 : 1;
+        return days -> days == 0 ? 0 : sign * at(days, distances);
+    }
+
+    /** A distance above the curve in deviations of that day; infinite where nothing deviates. */
+    double deviationsAway(int days, double distance) {
+        double deviation = at(days, deviations) * (distance > 0 ? UPWARDS : DOWNWARDS);
+        return deviation == 0 ? distance * Double.POSITIVE_INFINITY : distance / deviation;
+    }
+
+    /** Odds to lie further above the curve than so many deviations. */
+    double beyond(int days, double away) {
+        return 1 - new TDistribution(at(days, freedom)).cumulativeProbability(away);
+    }
+
+    /** Between and beyond the horizons tried, as a power of the days. */
+    private static double at(double days, double[] values) {
+        int g = 0;
+        while (g < HORIZONS.length - 2 && HORIZONS[g + 1] < days) {
+            g++;
+        }
+        if (values[g] == 0 || values[g + 1] == 0) {
+            return values[g + 1];
+        }
+        double from = Math.log(HORIZONS[g]);
+        double share = (Math.log(days) - from) / (Math.log(HORIZONS[g + 1]) - from);
+        return Math.exp(Math.log(values[g]) * (1 - share) + Math.log(values[g + 1]) * share);
+    }
+}
