@@ -124,11 +124,12 @@ public class ForecastKeeping {
     private static Map<Key, Basis> wanted(Estate estate, LocalDate day) {
         Map<Key, Basis> wanted = new LinkedHashMap<>();
         estate.pools()
-                .forEach((name, pool) ->
-                        wanted.put(new Key(HistoryStore.POOL, name), new Basis(day, Ledgers.usable(estate, pool))));
+                .forEach((name, pool) -> wanted.put(
+                        new Key(HistoryStore.POOL, name),
+                        new Basis(day, Ledgers.usable(estate, pool), FillDates.VERSION)));
         estate.volumes()
-                .forEach((name, volume) ->
-                        wanted.put(new Key(HistoryStore.VOLUME, name), new Basis(day, volume.size())));
+                .forEach((name, volume) -> wanted.put(
+                        new Key(HistoryStore.VOLUME, name), new Basis(day, volume.size(), FillDates.VERSION)));
         return wanted;
     }
 

@@ -13,6 +13,7 @@ import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.StoredJson;
+import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.Method;
 import org.vastshelf.core.unit.Bytes;
@@ -25,7 +26,7 @@ class ForecastStore {
     record Key(String kind, String name) {}
 
     /** From what an expectation was computed. */
-    record Basis(LocalDate day, Bytes capacity) {}
+    record Basis(LocalDate day, Bytes capacity, int version) {}
 
     private record Shares(Map<Integer, Double> within) {}
 
@@ -47,10 +48,11 @@ class ForecastStore {
     /** From what each is computed. */
     Map<Key, Basis> bases() {
         Map<Key, Basis> bases = new LinkedHashMap<>();
-        db.select(FORECAST.KIND, FORECAST.SPACE, FORECAST.DAY, FORECAST.CAPACITY_BYTES)
+        db.select(FORECAST.KIND, FORECAST.SPACE, FORECAST.DAY, FORECAST.CAPACITY_BYTES, FORECAST.VERSION)
                 .from(FORECAST)
                 .forEach(row -> bases.put(
-                        new Key(row.value1(), row.value2()), new Basis(row.value3(), Bytes.of(row.value4()))));
+                        new Key(row.value1(), row.value2()),
+                        new Basis(row.value3(), Bytes.of(row.value4()), row.value5())));
         return bases;
     }
 
@@ -120,6 +122,7 @@ class ForecastStore {
                 .set(FORECAST.LATE, forecast.late().orElse(null))
                 .set(FORECAST.FULL_WITHIN, json.write(new Shares(forecast.fullWithin())))
                 .set(FORECAST.BAND, json.write(new Band(forecast.band())))
+                .set(FORECAST.VERSION, FillDates.VERSION)
                 .set(FORECAST.DETAILS, json.write(new Details(forecast.rivals(), forecast.findings())))
                 .onDuplicateKeyUpdate()
                 .setAllToExcluded()

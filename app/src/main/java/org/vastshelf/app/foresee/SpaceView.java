@@ -86,6 +86,7 @@ public record SpaceView(
         String size = fmt.size(Math.round(Math.abs(finding.bytes())));
         return switch (finding.kind()) {
             case SHIFT -> fmt.day(finding.day()) + ": the level changed for good, " + size + " " + way;
+            case PACE -> fmt.day(finding.day()) + ": the pace changed, a day brings " + size + " " + way + " since";
             case SPIKE -> fmt.day(finding.day()) + ": a day that stood alone, " + size + " " + way;
         };
     }

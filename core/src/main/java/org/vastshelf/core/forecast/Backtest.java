@@ -97,6 +97,16 @@ final class Backtest {
                 .orElse(0);
     }
 
+    /** Whether the history was long enough to try a method. */
+    boolean tried(Method method) {
+        return scores.containsKey(method);
+    }
+
+    /** Whether a method did hardly worse than the best. */
+    boolean isNearly(Method method) {
+        return tried(method) && scores.get(method) * BETTER * BETTER <= scores.get(best());
+    }
+
     /** The simplest of those that did best. */
     Method best() {
         Method best = Method.DRIFT;

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.IntToDoubleFunction;
 import java.util.stream.Stream;
 import org.vastshelf.core.forecast.FillForecast.BandDay;
@@ -18,13 +19,17 @@ import org.vastshelf.core.unit.Bytes;
  * The day on which a space will be full, and how sure that is.
  *
  * <p>Level shifts and spikes are found and taken out ({@link Prepared}), the week likewise ({@link WeekEffect}). Of
- * several {@link Method}s the one is used that would have erred least so far ({@link Backtest}); how far from it the
+ * several {@link Method}s the one is used that would have erred least so far ({@link Backtest}), unless the pace changed
+ * clearly since ({@link PaceChange}); how far from it the
  * future may lie comes from the same errors ({@link Spread}). A space is full with some odds on the first day on which
  * the bound of these odds, and what single days lie off, reach the capacity. See Hyndman and Athanasopoulos,
  * <i>Forecasting: Principles and Practice</i>, 3rd edition, sections 5.5 and 5.10. The same history gives the same
  * dates; one without noise gives three equal ones. What a space holds besides, and in which unit, changes nothing.
  */
 public final class FillDates {
+
+    /** Of the method; what another one has computed is computed anew. */
+    public static final int VERSION = 2;
 
     public static final int HORIZON_DAYS = 3_653;
     public static final List<Integer> WITHIN_DAYS = List.of(30, 90, 365);
@@ -66,7 +71,10 @@ public final class FillDates {
         double[] weekless = week.without(values);
         Prepared prepared = Prepared.of(weekless, weekless.length);
         Backtest test = Backtest.run(weekless, prepared);
-        Method method = test.best();
+        Optional<PaceChange> change = test.best() == Method.YEARLY_SEASON || test.isNearly(Method.CHANGING_PACE)
+                ? Optional.empty()
+                : PaceChange.find(prepared.levelled()).filter(c -> test.tried(c.method()));
+        Method method = change.map(PaceChange::method).orElse(test.best());
         Curve curve = Curves.fit(method, prepared).orElseThrow();
         Spread spread = Spread.of(method, curve, test, prepared);
         FillDates dates = new FillDates(capacity, history, week, curve, spread);
@@ -80,7 +88,7 @@ public final class FillDates {
                 dates.within(),
                 dates.band(),
                 rivals(test),
-                findings(history, prepared));
+                findings(history, prepared, change));
     }
 
     private Optional<LocalDate> reached(IntToDoubleFunction bound) {
@@ -136,12 +144,16 @@ public final class FillDates {
                 .toList();
     }
 
-    private static List<Finding> findings(History history, Prepared prepared) {
-        return Stream.concat(
+    private static List<Finding> findings(History history, Prepared prepared, Optional<PaceChange> change) {
+        int days = history.used().size();
+        return Stream.of(
                         prepared.shifts().stream()
                                 .map(c -> new Finding(Finding.Kind.SHIFT, history.day(c.day()), c.bytes())),
                         prepared.spikes().stream()
-                                .map(c -> new Finding(Finding.Kind.SPIKE, history.day(c.day()), c.bytes())))
+                                .map(c -> new Finding(Finding.Kind.SPIKE, history.day(c.day()), c.bytes())),
+                        change.stream()
+                                .map(c -> new Finding(Finding.Kind.PACE, history.day(days - c.days()), c.bytes())))
+                .flatMap(Function.identity())
                 .sorted(Comparator.comparing(Finding::day))
                 .toList();
     }

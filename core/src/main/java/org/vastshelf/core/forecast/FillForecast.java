@@ -50,7 +50,9 @@ public record FillForecast(
 
         public enum Kind {
             SHIFT,
-            SPIKE
+            SPIKE,
+            /** From this day on a day's growth is another; the bytes are by how much. */
+            PACE
         }
     }
 

@@ -23,6 +23,10 @@ record Prepared(double[] values, double[] levelled, List<Change> shifts, List<Ch
     private static final int WEEK = 7;
     /** A change has not stayed before it was seen for two days. */
     private static final int STAYS = 2;
+    /** A shift that was not seen yet, half counted. */
+    private static final double HALF = 0.5;
+
+    private static final double LIKELY = 0.4;
 
     /** A change of so many bytes on a day. */
     record Change(int day, double bytes) {}
@@ -103,8 +107,16 @@ record Prepared(double[] values, double[] levelled, List<Change> shifts, List<Ch
         return sum / days + 1e-9;
     }
 
-    /** Mean square of what shifts brought, for each day. */
-    double shiftiness() {
-        return shifts.stream().mapToDouble(s -> s.bytes * s.bytes).sum() / values.length;
+    /**
+     * What shifts to one side may add to the variance so many days ahead. One that came once in years is not to be
+     * expected next week: until another is likely, it counts less.
+     *
+     * @param upwards whether of those that brought more, or of those that took away
+     */
+    double shiftVariance(boolean upwards, int ahead) {
+        List<Change> some = shifts.stream().filter(s -> s.bytes > 0 == upwards).toList();
+        double squares = some.stream().mapToDouble(s -> s.bytes * s.bytes).sum();
+        double likely = -Math.expm1(-(some.size() + HALF) * ahead / values.length);
+        return squares * ahead / values.length * Math.min(1, likely / LIKELY);
     }
 }

@@ -30,6 +30,8 @@ final class Spread {
     private static final double DOWNWARDS = 0.96;
 
     private final double[] deviations = new double[HORIZONS.length];
+    private final double[] above = new double[HORIZONS.length];
+    private final double[] below = new double[HORIZONS.length];
     private final double[] freedom = new double[HORIZONS.length];
     private final Method method;
     private final Backtest test;
@@ -53,11 +55,11 @@ final class Spread {
         double pace = spread.paceToCome(curve);
         for (int g = 0; g < HORIZONS.length; g++) {
             double measured = spread.deviations[g] * history.scale();
-            double shifts = SHIFTS * history.shiftiness() * HORIZONS[g];
             double changed = pace * spread.untried(g) * (curve.at(HORIZONS[g]) - curve.at(0));
-            spread.deviations[g] = Math.sqrt(measured * measured + shifts + changed * changed);
+            spread.deviations[g] = Math.sqrt(measured * measured + changed * changed);
         }
         spread.addRivals(curve);
+        spread.addShifts();
         return spread;
     }
 
@@ -155,6 +157,14 @@ final class Spread {
         }
     }
 
+    private void addShifts() {
+        for (int g = 0; g < HORIZONS.length; g++) {
+            double square = deviations[g] * deviations[g];
+            above[g] = UPWARDS * Math.sqrt(square + SHIFTS * history.shiftVariance(true, HORIZONS[g]));
+            below[g] = DOWNWARDS * Math.sqrt(square + SHIFTS * history.shiftVariance(false, HORIZONS[g]));
+        }
+    }
+
     /** What a single day may lie off. */
     double daily() {
         return daily;
@@ -166,7 +176,7 @@ final class Spread {
         if (quantile != 0.5) {
             for (int g = 0; g < HORIZONS.length; g++) {
                 double z = new TDistribution(freedom[g]).inverseCumulativeProbability(quantile);
-                distances[g] = Math.abs(z) * deviations[g] * (z > 0 ? UPWARDS : DOWNWARDS);
+                distances[g] = Math.abs(z) * (z > 0 ? above[g] : below[g]);
             }
         }
         double sign = quantile < 0.5 ? -1 : 1;
@@ -175,7 +185,7 @@ final class Spread {
 
     /** A distance above the curve in deviations of that day; infinite where nothing deviates. */
     double deviationsAway(int days, double distance) {
-        double deviation = at(days, deviations) * (distance > 0 ? UPWARDS : DOWNWARDS);
+        double deviation = at(days, distance > 0 ? above : below);
         return deviation == 0 ? distance * Double.POSITIVE_INFINITY : distance / deviation;
     }
 

@@ -14,7 +14,7 @@ record Temper(double wandering, double unsteadiness) {
     private static final int MONTH = 30;
     private static final double UNKNOWN_WANDERING = 0.3;
     private static final double UNKNOWN_STEADINESS = 0.5;
-    private static final double MOST_PERSISTENT = 0.9;
+    private static final double MOST_PERSISTENT = 0.95;
 
     static Temper of(double[] values) {
         return new Temper(wandering(values), unsteadiness(values));
@@ -58,7 +58,7 @@ record Temper(double wandering, double unsteadiness) {
     }
 
     /** Of a slope through noise that is autocorrelated: 12 σ²/n³ · (1+φ)/(1−φ), and a little for taking medians. */
-    private static double slopeVariance(double[] part, TheilSen line) {
+    static double slopeVariance(double[] part, TheilSen line) {
         double squares = 0;
         double products = 0;
         double before = 0;
