@@ -1,9 +1,11 @@
 package org.vastshelf.core.forecast;
 
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * How well each method would have done: the series is cut at many days (rolling origins: Tashman 2000), each method goes
@@ -44,20 +46,27 @@ final class Backtest {
         }
         Backtest test = new Backtest(n, cuts);
         for (Method method : Method.values()) {
-            test.errors.put(method, new double[HORIZONS.length][count]);
+            double[][] unseen = new double[HORIZONS.length][count];
+            Arrays.stream(unseen).forEach(row -> Arrays.fill(row, Double.NaN));
+            test.errors.put(method, unseen);
         }
         for (int k = 0; k < count; k++) {
-            test.cut(values, Prepared.of(values, cuts[k]), k);
+            test.cut(whole.levelled(), k, m -> m != Method.DRIFT_WITH_SHIFTS);
+            if (!whole.shifts().isEmpty()) {
+                test.cut(values, k, m -> m == Method.DRIFT_WITH_SHIFTS);
+            }
         }
         test.score(whole);
         return test;
     }
 
-    private void cut(double[] values, Prepared before, int k) {
+    /** Shifts are told apart from errors, and counted by themselves; only who takes them for growth meets them here. */
+    private void cut(double[] values, int k, Predicate<Method> some) {
+        Prepared before = Prepared.of(values, cuts[k]);
         double scale = before.scale();
         errors.forEach((method, found) -> {
-            Optional<Curve> curve = Curves.fit(method, before);
-            for (int g = 0; g < HORIZONS.length; g++) {
+            Optional<Curve> curve = some.test(method) ? Curves.fit(method, before) : Optional.empty();
+            for (int g = 0; g < HORIZONS.length && some.test(method); g++) {
                 int day = cuts[k] - 1 + HORIZONS[g];
                 found[g][k] = curve.isPresent() && day < days
                         ? (values[day] - curve.get().at(HORIZONS[g])) / scale
@@ -86,11 +95,11 @@ final class Backtest {
     }
 
     private static long seen(double[] errors) {
-        return java.util.Arrays.stream(errors).filter(e -> !Double.isNaN(e)).count();
+        return Arrays.stream(errors).filter(e -> !Double.isNaN(e)).count();
     }
 
     private static double mean(double[] errors) {
-        return java.util.Arrays.stream(errors)
+        return Arrays.stream(errors)
                 .filter(e -> !Double.isNaN(e))
                 .map(Math::abs)
                 .average()
@@ -104,7 +113,7 @@ final class Backtest {
 
     /** Whether a method did hardly worse than the best. */
     boolean isNearly(Method method) {
-        return tried(method) && scores.get(method) * BETTER * BETTER <= scores.get(best());
+        return tried(method) && scores.get(method) * BETTER <= scores.get(best());
     }
 
     /** The simplest of those that did best. */
