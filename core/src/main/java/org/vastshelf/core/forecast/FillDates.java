@@ -76,7 +76,8 @@ public final class FillDates {
                 : PaceChange.find(prepared.levelled()).filter(c -> test.tried(c.method()));
         Method method = change.map(PaceChange::method).orElse(test.best());
         Curve curve = Curves.fit(method, prepared).orElseThrow();
-        Spread spread = Spread.of(method, curve, test, prepared);
+        int since = change.map(c -> values.length - c.days()).orElse(0);
+        Spread spread = Spread.of(method, curve, test, prepared, since);
         FillDates dates = new FillDates(capacity, history, week, curve, spread);
         return new FillForecast(
                 method,

@@ -47,7 +47,12 @@ final class Spread {
         this.temper = temper;
     }
 
-    static Spread of(Method method, Curve curve, Backtest test, Prepared history) {
+    /**
+     * Measures how far off a method may be.
+     *
+     * @param since day from which the pace is another: who looks at what was before is no rival
+     */
+    static Spread of(Method method, Curve curve, Backtest test, Prepared history, int since) {
         Spread spread = new Spread(method, test, history, Temper.of(history.levelled()));
         spread.measure();
         spread.goOn();
@@ -58,7 +63,7 @@ final class Spread {
             double changed = pace * spread.untried(g) * (curve.at(HORIZONS[g]) - curve.at(0));
             spread.deviations[g] = Math.sqrt(measured * measured + changed * changed);
         }
-        spread.addRivals(curve);
+        spread.addRivals(curve, since);
         spread.addShifts();
         return spread;
     }
@@ -135,16 +140,16 @@ final class Spread {
         return Math.pow(ahead / (1 + ahead), 0.7);
     }
 
-    private void addRivals(Curve curve) {
+    private void addRivals(Curve curve, int since) {
         Map<Method, Double> scores = test.scores();
         double best = scores.get(method);
         double[] squares = new double[HORIZONS.length];
         double weights = 0;
         for (Map.Entry<Method, Double> rival : scores.entrySet()) {
-            Optional<Curve> other =
-                    rival.getValue() > best * FAR_OFF ? Optional.empty() : Curves.fit(rival.getKey(), history);
+            boolean off = rival.getValue() > best * FAR_OFF || rival.getKey().from(history.days()) < since;
+            Optional<Curve> other = off ? Optional.empty() : Curves.fit(rival.getKey(), history);
             if (other.isPresent()) {
-                double weight = best == 0 ? 1 : Math.exp(-(rival.getValue() / best - 1) / NEARLY);
+                double weight = best == 0 ? 1 : Math.exp(-Math.max(0, rival.getValue() / best - 1) / NEARLY);
                 weights += weight;
                 for (int g = 0; g < HORIZONS.length; g++) {
                     double apart = other.get().at(HORIZONS[g]) - curve.at(HORIZONS[g]);
