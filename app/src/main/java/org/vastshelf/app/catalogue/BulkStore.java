@@ -11,15 +11,18 @@ import org.vastshelf.core.catalogue.SizeClass;
 
 /**
  * Writes a catalogue in bulk. Folders get numbers in the order in which they come; the files of one folder come
- * together. Memory is that of one load and of one folder's roll-up, however many files there are. Nothing is kept
+ * together. Memory is that of a few loads and of one folder's roll-up, however many files there are. Nothing is kept
  * before the connection is committed.
  */
 public final class BulkStore implements AutoCloseable {
 
     private static final int LOAD_BYTES = 4 << 20;
+    /** Several connections at the end of one table get less in each other's way in larger pieces. */
+    private static final int LARGE_LOAD_BYTES = 12 << 20;
 
     private final Connection connection;
     private final Loader loader;
+    private final int loadBytes;
     private final int catalogue;
     private final LoadStore folders =
             new LoadStore("folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
@@ -40,7 +43,7 @@ public final class BulkStore implements AutoCloseable {
 
     /** Loads at once; between rows the connection may be used for other things. */
     public BulkStore(Connection connection, int catalogue, int nextFolder) {
-        this(connection, Loader.atOnce(connection), catalogue, nextFolder);
+        this(connection, Loader.atOnce(connection), LOAD_BYTES, catalogue, nextFolder);
     }
 
     /**
@@ -48,10 +51,11 @@ public final class BulkStore implements AutoCloseable {
      * {@link #flush}, and the others have to be committed before {@link #complete}.
      */
     public static BulkStore beside(int catalogue, Connection connection, Connection... others) {
-        return new BulkStore(connection, Loader.beside(connection, others), catalogue, 0);
+        return new BulkStore(connection, Loader.beside(connection, others), LARGE_LOAD_BYTES, catalogue, 0);
     }
 
-    private BulkStore(Connection connection, Loader loader, int catalogue, int nextFolder) {
+    private BulkStore(Connection connection, Loader loader, int loadBytes, int catalogue, int nextFolder) {
+        this.loadBytes = loadBytes;
         this.connection = connection;
         this.loader = loader;
         this.catalogue = catalogue;
@@ -171,7 +175,7 @@ public final class BulkStore implements AutoCloseable {
 
     /** True when so much has gathered that it should be loaded and committed. */
     public boolean isFull() {
-        return files.size() + folders.size() + tallies.size() > LOAD_BYTES;
+        return files.size() + folders.size() + tallies.size() > loadBytes;
     }
 
     /** Everything but the figures of the folder begun. */
