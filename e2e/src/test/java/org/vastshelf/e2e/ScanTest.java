@@ -12,7 +12,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
@@ -145,6 +148,29 @@ class ScanTest {
                 .isEqualTo(App.bean(SurveyStore.class).byKind(together));
         assertThat(Set.copyOf(App.bean(SurveyStore.class).ageAndSize(scattered)))
                 .isEqualTo(Set.copyOf(App.bean(SurveyStore.class).ageAndSize(together)));
+    }
+
+    /** More at once than there are connections for. */
+    @Test
+    void many_imports_at_once_are_all_taken_in() {
+        List<Catalogue> all = IntStream.range(0, 14)
+                .mapToObj(i -> CompletableFuture.supplyAsync(
+                        () -> {
+                            try {
+                                return imported(
+                                        "many-" + i,
+                                        List.of("/a/f.tif,7,65536,suki,staff,2024-01-01T00:00:00Z,2024-01-01T00:00:00Z,"
+                                                + "2024-01-01T00:00:00Z,IMAGE,1"));
+                            } catch (Exception failed) {
+                                throw new IllegalStateException(failed);
+                            }
+                        },
+                        Executors.newVirtualThreadPerTaskExecutor()))
+                .toList()
+                .stream()
+                .map(CompletableFuture::join)
+                .toList();
+        assertThat(all).hasSize(14).allMatch(c -> c.files() == 1);
     }
 
     private static Catalogue imported(String name, List<String> lines) throws Exception {

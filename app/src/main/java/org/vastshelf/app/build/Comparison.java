@@ -86,7 +86,7 @@ public record Comparison(
 
     private static LayoutRow row(Figures fmt, LayoutAnswer answer, LayoutQuestion question, int groups, boolean is) {
         return switch (answer) {
-            case NotPossible not -> LayoutRow.of(fmt, not, is);
+            case NotPossible not -> LayoutRow.of(not, is);
             case Possible possible -> LayoutRow.of(fmt, possible, question, groups, is);
         };
     }

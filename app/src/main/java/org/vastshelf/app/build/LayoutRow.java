@@ -43,7 +43,7 @@ public record LayoutRow(
             String stranded,
             String note) {}
 
-    static LayoutRow of(Figures fmt, NotPossible not, boolean chosen) {
+    static LayoutRow of(NotPossible not, boolean chosen) {
         return new LayoutRow(not.layout(), chosen, not.reason() + "; " + not.remedy(), null);
     }
 

@@ -59,6 +59,8 @@ final class Loader implements AutoCloseable {
                 }
             } catch (SQLException refused) {
                 failed.compareAndSet(null, refused);
+            } catch (RuntimeException unforeseen) {
+                failed.compareAndSet(null, new SQLException(unforeseen));
             } finally {
                 lane.room.release();
             }

@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.Semaphore;
 import javax.sql.DataSource;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -44,6 +45,8 @@ public class CatalogueCsv {
     private final DataSource source;
     private final CatalogueStore catalogues;
     private final FolderService folders;
+    /** Each holds two connections; many at once would wait for their second one in a circle. */
+    private final Semaphore atOnce = new Semaphore(2);
 
     CatalogueCsv(DataSource source, CatalogueStore catalogues, FolderService folders) {
         this.source = source;
@@ -89,6 +92,7 @@ public class CatalogueCsv {
         folders.requireFree(name);
         Catalogue catalogue = catalogues.create(name, Source.TABLE, "");
         boolean complete = false;
+        atOnce.acquireUninterruptibly();
         try (Connection connection = source.getConnection();
                 Connection second = source.getConnection();
                 var csv = CSVFormat.RFC4180
@@ -105,6 +109,7 @@ public class CatalogueCsv {
             }
             complete = true;
         } finally {
+            atOnce.release();
             if (!complete) {
                 catalogues.remove(catalogue.no());
             }

@@ -106,10 +106,6 @@ public record Typed(String action, boolean sent, Map<String, List<String>> value
                     .with("autocomplete", "off");
         }
 
-        public Field password(String name, String label) {
-            return make("password", name, label, "", List.of());
-        }
-
         public Field file(String name, String label) {
             return make("file", name, label, "", List.of());
         }
