@@ -17,7 +17,6 @@ import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
@@ -29,12 +28,10 @@ import org.vastshelf.core.layout.LayoutQuestion;
 class PoolComposer {
 
     private final EstateStore estates;
-    private final UsageStore usage;
     private final OrderService orders;
 
-    PoolComposer(EstateStore estates, UsageStore usage, OrderService orders) {
+    PoolComposer(EstateStore estates, OrderService orders) {
         this.estates = estates;
-        this.usage = usage;
         this.orders = orders;
     }
 

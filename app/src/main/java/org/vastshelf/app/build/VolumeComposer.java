@@ -15,7 +15,6 @@ import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
-import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Check;
 import org.vastshelf.core.change.Plan;
@@ -32,14 +31,12 @@ import org.vastshelf.core.ledger.Ledgers;
 @Page
 class VolumeComposer {
 
-    private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
     private final CatalogueStore catalogues;
     private final Fits fits;
 
-    VolumeComposer(EstateStore estates, UsageStore usage, OrderService orders, CatalogueStore catalogues, Fits fits) {
-        this.estates = estates;
+    VolumeComposer(UsageStore usage, OrderService orders, CatalogueStore catalogues, Fits fits) {
         this.usage = usage;
         this.orders = orders;
         this.catalogues = catalogues;

@@ -45,7 +45,6 @@ import org.vastshelf.core.unit.SizeText;
 @Page
 class DeskController {
 
-    private static final int MOST_CHOICES = 200;
     private static final int MOST_FOUND = 20;
 
     private final FileRoad road;

@@ -16,7 +16,6 @@ import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
-import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.HardwareChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveKind;
@@ -31,13 +30,11 @@ class HardwareController {
 
     private static final int EVENTS = 50;
 
-    private final EstateStore estates;
     private final HardwareService hardware;
     private final HardwareEventStore events;
     private final OrderService orders;
 
-    HardwareController(EstateStore estates, HardwareService hardware, HardwareEventStore events, OrderService orders) {
-        this.estates = estates;
+    HardwareController(HardwareService hardware, HardwareEventStore events, OrderService orders) {
         this.hardware = hardware;
         this.events = events;
         this.orders = orders;
