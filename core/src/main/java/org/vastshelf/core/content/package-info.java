@@ -1,0 +1,4 @@
+@NullMarked
+package org.vastshelf.core.content;
+
+import org.jspecify.annotations.NullMarked;
