@@ -87,6 +87,22 @@ final class App {
                 .build());
     }
 
+    /** Sends bytes. */
+    static Reply send(String who, String method, String path, byte[] body) {
+        return send(request(who, path)
+                .method(method, HttpRequest.BodyPublishers.ofByteArray(body))
+                .build());
+    }
+
+    /** Asks for a part of a download, if it is still in the given state. */
+    static HttpResponse<byte[]> part(String who, String path, String range, String onlyIf) throws Exception {
+        HttpRequest.Builder request = request(who, path).header("Range", range);
+        if (!onlyIf.isEmpty()) {
+            request.header("If-Range", onlyIf);
+        }
+        return HTTP.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
+    }
+
     private static HttpRequest.Builder request(String who, String path) {
         HttpRequest.Builder builder = HttpRequest.newBuilder(URI.create(URL + path));
         if (!who.isEmpty()) {

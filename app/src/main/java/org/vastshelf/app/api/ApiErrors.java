@@ -15,6 +15,7 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.store.EstateStore;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.exc.InvalidFormatException;
@@ -37,8 +38,8 @@ class ApiErrors {
         return problem(HttpStatus.CONFLICT, refused);
     }
 
-    @ExceptionHandler(OrderService.NotReady.class)
-    ProblemDetail notReady(OrderService.NotReady refused) {
+    @ExceptionHandler({OrderService.NotReady.class, Taken.class})
+    ProblemDetail notReady(RuntimeException refused) {
         return problem(HttpStatus.CONFLICT, refused);
     }
 

@@ -3,6 +3,7 @@ package org.vastshelf.app.api;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.access.AccessDeniedException;
@@ -12,9 +13,11 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.desk.DeskListing;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.TreeRoad;
 import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -31,41 +34,74 @@ import org.vastshelf.core.unit.UnitSystem;
 @RestController
 class DeskApi {
 
+    private static final int MOST_LISTED = 10_000;
+
     private final FileRoad road;
+    private final TreeRoad trees;
     private final DeskListing listings;
     private final EstateStore estates;
+    private final ShelfClock clock;
 
-    DeskApi(FileRoad road, DeskListing listings, EstateStore estates) {
+    DeskApi(FileRoad road, TreeRoad trees, DeskListing listings, EstateStore estates, ShelfClock clock) {
         this.road = road;
+        this.trees = trees;
         this.listings = listings;
         this.estates = estates;
+        this.clock = clock;
     }
 
+    /**
+     * Something to do.
+     *
+     * @param bytes length of what is written or added
+     * @param offset where an edit begins; missing for the end
+     * @param to the new path of a move, or the path of a copy
+     * @param toShare the share that a copy goes to; missing for the same
+     */
     record Request(
             @Nullable String person,
             @Nullable String share,
             @Nullable String operation,
             @Nullable String path,
-            @Nullable Long bytes) {}
+            @Nullable Long bytes,
+            @Nullable Long offset,
+            @Nullable String to,
+            @Nullable String toShare) {}
 
     /** @param receipt by which the audit line is found */
-    record Answer(boolean allowed, String reason, Verdict verdict, ClientSpace clientSpace, long receipt) {}
+    record Answer(boolean allowed, String reason, Verdict verdict, ClientSpace clientSpace, long receipt) {
+
+        static Answer of(Outcome result) {
+            Verdict verdict = result.verdict(UnitSystem.BINARY);
+            return new Answer(verdict.allowed(), verdict.reason(), verdict, result.space(), result.receipt());
+        }
+    }
 
     /** Of somebody else's own folder nothing but the name is told. */
     record Entry(String name, boolean folder, long bytes, long files, boolean closed) {}
 
-    record Listing(boolean mayRead, Optional<ClientSpace> clientSpace, List<Entry> entries) {}
+    /** @param next what to ask for as {@code after} to have the next part; empty after the last */
+    record Listing(boolean mayRead, Optional<ClientSpace> clientSpace, List<Entry> entries, String next) {}
 
-    /** What a person sees in a folder of a share. */
+    /** What a person sees in a folder of a share, part by part. */
     @GetMapping("/api/v1/desk/listing")
     Listing listing(
             @AuthenticationPrincipal Someone me,
             @RequestParam(defaultValue = "") String person,
             @RequestParam(defaultValue = "") String share,
-            @RequestParam(defaultValue = "/") String path) {
+            @RequestParam(defaultValue = "/") String path,
+            @RequestParam(defaultValue = "") String after,
+            @RequestParam(defaultValue = "200") int most) {
         requireMay(me, required("person", person));
-        FilePath folder = new FilePath(path);
-        DeskListing.Listing found = listings.of(share(required("share", share)), person, folder);
+        if (most < 1 || most > MOST_LISTED) {
+            throw new IllegalArgumentException("most is " + most + ", must be from 1 to " + MOST_LISTED);
+        }
+        DeskListing.Listing found = listings.of(
+                share(estates, required("share", share)),
+                person,
+                new FilePath(path),
+                DeskListing.From.parse(after),
+                most);
         List<Entry> entries = Stream.concat(
                         found.folders().stream()
                                 .map(f -> new Entry(
@@ -77,15 +113,19 @@ class DeskApi {
                         found.files().stream()
                                 .map(f -> new Entry(f.name(), false, f.file().bytes(), 1, false)))
                 .toList();
-        return new Listing(found.mayRead(), found.space(), entries);
+        return new Listing(
+                found.mayRead(),
+                found.space(),
+                entries,
+                found.next().map(DeskListing.From::text).orElse(""));
     }
 
-    private Share share(String name) {
+    static Share share(EstateStore estates, String name) {
         return Optional.ofNullable(estates.load().shares().get(name))
                 .orElseThrow(() -> new IllegalArgumentException("There is no share '" + name + "'"));
     }
 
-    private static void requireMay(Someone me, String person) {
+    static void requireMay(Someone me, String person) {
         if (!me.actsAs(person)) {
             throw new AccessDeniedException("only administrators and operators act as somebody else");
         }
@@ -95,21 +135,48 @@ class DeskApi {
     Answer operate(@AuthenticationPrincipal Someone me, @RequestBody Request request) {
         String person = required("person", request.person);
         requireMay(me, person);
-        long bytes = request.bytes == null ? 0 : request.bytes;
-        if (bytes < 0) {
-            throw new IllegalArgumentException("bytes is " + bytes + ", must be at least 0");
-        }
-        String shareName = required("share", request.share);
-        Share share = share(shareName);
-        Outcome result = road.perform(new FileOperation(
+        String share = required("share", request.share);
+        share(estates, share);
+        TreeRoad.At at = new TreeRoad.At(share, new FilePath(required("path", request.path)));
+        return Answer.of(
+                switch (kind(required("operation", request.operation))) {
+                    case LIST, READ, WRITE, DELETE -> road.perform(operation(request, person, at));
+                    case EDIT ->
+                        road.edit(
+                                operation(request, person, at),
+                                request.offset == null
+                                        ? OptionalLong.empty()
+                                        : OptionalLong.of(atLeastZero("offset", request.offset)),
+                                clock.instant());
+                    case MOVE, MOVE_FOLDER -> trees.move(person, at, new FilePath(required("to", request.to)));
+                    case COPY, COPY_FOLDER -> trees.copy(person, at, target(request, share));
+                    case MAKE_FOLDER -> trees.makeFolder(person, at);
+                    case REMOVE_FOLDER -> trees.removeFolder(person, at);
+                });
+    }
+
+    private TreeRoad.At target(Request request, String share) {
+        String onto = request.toShare == null ? share : request.toShare;
+        share(estates, onto);
+        return new TreeRoad.At(onto, new FilePath(required("to", request.to)));
+    }
+
+    private FileOperation operation(Request request, String person, TreeRoad.At at) {
+        return new FileOperation(
                 kind(required("operation", request.operation)),
                 person,
-                shareName,
-                new FilePath(required("path", request.path)),
-                Bytes.of(bytes),
-                Workstations.of(share, person)));
-        Verdict verdict = result.verdict(UnitSystem.BINARY);
-        return new Answer(verdict.allowed(), verdict.reason(), verdict, result.space(), result.receipt());
+                at.share(),
+                at.path(),
+                Bytes.of(atLeastZero("bytes", request.bytes == null ? 0 : request.bytes)),
+                Workstations.of(share(estates, at.share()), person));
+    }
+
+    private static long atLeastZero(String name, long value) {
+        if (value < 0 || value > FileOperation.LARGEST_FILE.value()) {
+            throw new IllegalArgumentException(
+                    name + " is " + value + ", must be from 0 to " + FileOperation.LARGEST_FILE.value());
+        }
+        return value;
     }
 
     private static Kind kind(String text) {
@@ -120,7 +187,7 @@ class DeskApi {
                         "operation is '" + text + "', must be one of " + Arrays.toString(Kind.values())));
     }
 
-    private static String required(String name, @Nullable String value) {
+    static String required(String name, @Nullable String value) {
         if (value == null || value.isBlank()) {
             throw new IllegalArgumentException(name + " is missing");
         }

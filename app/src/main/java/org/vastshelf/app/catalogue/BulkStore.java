@@ -6,8 +6,10 @@ import java.sql.SQLException;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
+import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.catalogue.SizeClass;
+import org.vastshelf.core.content.Contents;
 
 /**
  * Writes a catalogue in bulk. Folders get numbers in the order in which they come; the files of one folder come
@@ -28,7 +30,7 @@ public final class BulkStore implements AutoCloseable {
             new LoadStore("folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
     private final LoadStore files = new LoadStore(
             "file",
-            "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,counted");
+            "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,counted,extents");
     private final LoadStore tallies =
             new LoadStore("tally", "catalogue_no,folder_no,month,size_class,kind,owner,files,bytes,allocated");
     private final Map<Cell, long[]> cells = new HashMap<>();
@@ -100,6 +102,15 @@ public final class BulkStore implements AutoCloseable {
      * @param counted false for a further name of a file that is counted already
      */
     public void file(FileRow file, boolean counted) throws SQLException {
+        file(file, counted, ContentsCode.ELSEWHERE);
+    }
+
+    /** Adds a file of a simulated server, with what it holds. */
+    public void file(FileRow file, Contents contents) throws SQLException {
+        file(file, true, ContentsCode.write(contents));
+    }
+
+    private void file(FileRow file, boolean counted, byte[] contents) throws SQLException {
         files.number(catalogue)
                 .number(folder)
                 .bytes(file.name())
@@ -109,6 +120,7 @@ public final class BulkStore implements AutoCloseable {
         files.number(file.changed())
                 .number(file.kind().ordinal())
                 .number(counted ? 1 : 0)
+                .bytes(contents)
                 .endRow();
         fileCount++;
         if (counted) {

@@ -1,7 +1,11 @@
 package org.vastshelf.app.catalogue;
 
+import java.nio.file.Files;
+import org.vastshelf.app.kit.Figures;
+
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
@@ -15,7 +19,9 @@ import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.content.Contents;
 
 /** Reads and keeps catalogues. Figures come from roll-ups, never from walking the files. */
 @Component
@@ -152,6 +158,12 @@ public class CatalogueStore {
                 .set(CATALOGUE.UNREADABLE, 0L)
                 .set(CATALOGUE.MILLIS, 0L)
                 .execute();
+        if (source == Source.SHARE) {
+            db.insertInto(FILE_TREE)
+                    .set(FILE_TREE.SHARE, name)
+                    .onDuplicateKeyIgnore()
+                    .execute();
+        }
         return find(name).orElseThrow();
     }
 
@@ -193,8 +205,14 @@ public class CatalogueStore {
     }
 
     public List<FolderRow> children(int catalogue, int parent, int limit) {
+        return children(catalogue, parent, new byte[0], limit);
+    }
+
+    /** Folders in a folder in the order of their names, those behind a path. */
+    public List<FolderRow> children(int catalogue, int parent, byte[] after, int limit) {
         return db.selectFrom(FOLDER)
                 .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.PARENT_NO.eq(parent), FOLDER.NO.ne(0))
+                .and(FOLDER.PATH.gt(after))
                 .orderBy(FOLDER.PATH)
                 .limit(limit)
                 .fetch(CatalogueStore::folder);
@@ -210,8 +228,13 @@ public class CatalogueStore {
     }
 
     public List<FileEntry> files(int catalogue, FolderRow folder, int limit) {
+        return files(catalogue, folder, new byte[0], limit);
+    }
+
+    /** Files in a folder in the order of their names, those behind a name. */
+    public List<FileEntry> files(int catalogue, FolderRow folder, byte[] after, int limit) {
         return db.selectFrom(FILE)
-                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder.no()))
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder.no()), FILE.NAME.gt(after))
                 .orderBy(FILE.NAME)
                 .limit(limit)
                 .fetch(row -> entry(folder.path(), row));
@@ -221,6 +244,14 @@ public class CatalogueStore {
         return db.selectFrom(FILE)
                 .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder), FILE.NAME.eq(name))
                 .fetchOptional(row -> entry(new byte[0], row).file());
+    }
+
+    /** What a file on a simulated server holds. */
+    public Optional<Contents> contents(int catalogue, int folder, byte[] name) {
+        return db.select(FILE.EXTENTS)
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder), FILE.NAME.eq(name))
+                .fetchOptional(row -> ContentsCode.read(row.value1()));
     }
 
     static FileEntry entry(byte[] folder, org.vastshelf.app.store.generated.tables.records.FileRecord row) {

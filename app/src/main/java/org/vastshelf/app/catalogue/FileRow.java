@@ -1,5 +1,7 @@
 package org.vastshelf.app.catalogue;
 
+import org.vastshelf.app.store.Times;
+
 import java.time.Instant;
 import java.time.ZoneOffset;
 import org.vastshelf.core.catalogue.FileKind;
@@ -19,6 +21,16 @@ public record FileRow(
         long accessed,
         long changed,
         FileKind kind) {
+
+    /** The same file, used at another time. */
+    public FileRow usedAt(long seconds) {
+        return new FileRow(name, bytes, allocated, owner, group, modified, seconds, changed, kind);
+    }
+
+    /** The same file under another name. */
+    public FileRow named(byte[] other, FileKind otherKind, long seconds) {
+        return new FileRow(other, bytes, allocated, owner, group, modified, accessed, seconds, otherKind);
+    }
 
     /** Last use: the later of reading and writing, since many hosts do not record reads. */
     public long lastUse() {

@@ -1,5 +1,7 @@
 package org.vastshelf.app.catalogue;
 
+import org.vastshelf.app.kit.Figures;
+
 import org.vastshelf.core.catalogue.SizeClass;
 
 /**
@@ -31,6 +33,20 @@ public enum RollUp {
 
     String by() {
         return by;
+    }
+
+    /**
+     * The statement that adds the figures of folders to those of the whole; its values are the catalogue, the sign
+     * three times, and the catalogue again.
+     *
+     * @param folders their numbers, with commas between them
+     */
+    public String told(String folders) {
+        return "INSERT INTO tally SELECT ?, " + folder + ", " + columns
+                + ", ? * SUM(files) f, ? * SUM(bytes) b, ? * SUM(allocated) a FROM tally WHERE catalogue_no = ?"
+                + " AND folder_no IN (" + folders + ") GROUP BY " + by
+                + " ON DUPLICATE KEY UPDATE files = files + VALUES(files), bytes = bytes + VALUES(bytes),"
+                + " allocated = allocated + VALUES(allocated)";
     }
 
     /** A cell of the table of tallies. */

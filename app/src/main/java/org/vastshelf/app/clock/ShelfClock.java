@@ -73,6 +73,11 @@ public class ShelfClock implements InstantSource {
         return LocalDate.ofInstant(instant(), ZONE);
     }
 
+    /** The beginning of today, at which nightly work falls due. */
+    public Instant lastMidnight() {
+        return now().atZone(ZONE).toLocalDate().atStartOfDay(ZONE).toInstant();
+    }
+
     public boolean canMove() {
         return demo;
     }

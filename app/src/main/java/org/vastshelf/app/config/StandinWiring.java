@@ -4,8 +4,10 @@ import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.vastshelf.core.change.Devices;
+import org.vastshelf.core.content.FileStreams;
 import org.vastshelf.core.estate.Rescan;
 import org.vastshelf.core.failure.Extents;
+import org.vastshelf.standins.content.GeneratedBytes;
 import org.vastshelf.standins.device.SimulatedDevices;
 import org.vastshelf.standins.device.SimulatedExtents;
 import org.vastshelf.standins.scenario.DemoDock;
@@ -22,6 +24,11 @@ class StandinWiring {
     @Bean
     Extents extents() {
         return new SimulatedExtents();
+    }
+
+    @Bean
+    FileStreams fileStreams() {
+        return new GeneratedBytes();
     }
 
     @Bean

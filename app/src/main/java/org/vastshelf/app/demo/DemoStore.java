@@ -6,7 +6,11 @@ import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.KEPT;
+import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
+import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 
@@ -61,7 +65,20 @@ class DemoStore {
 
     /** Removes what a killed load left. */
     void clear() {
-        List.of(AUDIT_LINE, AUDIT_PENDING, AUDIT_HEAD, ACCOUNT, FILE, FOLDER, TALLY, CATALOGUE, SPACE_HISTORY)
+        List.of(
+                        AUDIT_LINE,
+                        AUDIT_PENDING,
+                        AUDIT_HEAD,
+                        ACCOUNT,
+                        FILE,
+                        FOLDER,
+                        TALLY,
+                        CATALOGUE,
+                        FILE_TREE,
+                        KEPT,
+                        KEPT_PIECE,
+                        KEPT_USE,
+                        SPACE_HISTORY)
                 .forEach(table -> db.truncate(table).execute());
     }
 

@@ -75,7 +75,7 @@ class ShareFiles {
                             file.accessed(),
                             file.modified(),
                             file.kind()),
-                    true);
+                    file.contents());
         }
     }
 }

@@ -14,15 +14,16 @@ import org.vastshelf.core.estate.Person;
  *
  * @param person and share are chosen from lists, or found while they are typed where there are too many
  */
-public record Chooser(Field person, Field share, Form make, Form save) {
+public record Chooser(Field person, Field share, Form make, Form save, Form folder) {
 
     private static final int MOST_CHOICES = 200;
 
     /** Nobody finds one of thousands in a list; they are typed and found by a part of their names. */
-    static Chooser of(Typed typed, DeskController.Seat seat, List<Person> people, List<String> shares) {
+    static Chooser of(Typed typed, Seat seat, List<Person> people, List<String> shares) {
         Typed.Fields sit = typed.at("desk");
         Typed.Fields make = typed.at("/desk/make");
         Typed.Fields save = typed.at("/desk/save");
+        Typed.Fields folder = typed.at("/desk/folder");
         Map<String, String> names = new LinkedHashMap<>();
         people.forEach(p -> names.put(p.uid(), p.name() + " (" + p.uid() + ")"));
         return new Chooser(
@@ -51,7 +52,12 @@ public record Chooser(Field person, Field share, Form make, Form save) {
                                 save.file("file", "File")
                                         .with("required", "required")
                                         .width("w-64"))
-                        .button("Save it here"));
+                        .button("Save it here"),
+                Form.of(
+                                folder.action(),
+                                "Make a folder",
+                                folder.text("name", "Name of the folder", "").width("w-44"))
+                        .button("Make it"));
     }
 
     private static Field found(Field field, String choices) {

@@ -14,6 +14,7 @@ import org.vastshelf.core.estate.FilePath;
  * @param path of the folder
  * @param mayRead whether its entries are shown
  * @param space what the client sees of it; empty where it may not
+ * @param after and next where this part of the folder begins, and the next one; empty for the beginning and the end
  * @param crumbs the folders above it, and its own name last
  */
 public record DeskView(
@@ -23,7 +24,9 @@ public record DeskView(
         List<Crumb> crumbs,
         String here,
         List<Folder> folders,
-        List<File> files) {
+        List<File> files,
+        String after,
+        String next) {
 
     private static final String HOW =
             "Total is the smaller of the tightest stop level and the volume; free is the smallest of what that level"
@@ -36,12 +39,12 @@ public record DeskView(
     public record Crumb(String name, String path) {}
 
     /** A folder in it; closed where it is somebody else's own. */
-    public record Folder(String name, String path, boolean closed, String size, String files) {}
+    public record Folder(String name, String plain, String path, boolean closed, String size, String files) {}
 
     /** A file in it. */
     public record File(String name, String size, String owner) {}
 
-    static DeskView of(Figures fmt, FilePath path, DeskListing.Listing listing) {
+    static DeskView of(Figures fmt, FilePath path, Seat seat, DeskListing.Listing listing) {
         return new DeskView(
                 path.text(),
                 listing.mayRead(),
@@ -56,13 +59,16 @@ public record DeskView(
                         .toList(),
                 path.isRoot() ? "" : path.name(),
                 listing.folders().stream().map(f -> folder(fmt, f)).toList(),
-                listing.files().stream().map(f -> file(fmt, f)).toList());
+                listing.files().stream().map(f -> file(fmt, f)).toList(),
+                seat.after(),
+                listing.next().map(DeskListing.From::text).orElse(""));
     }
 
     private static Folder folder(Figures fmt, DeskListing.Folder folder) {
         FolderRow row = folder.row();
         return new Folder(
                 row.name() + "/",
+                row.name(),
                 row.shown(),
                 folder.closed(),
                 folder.closed() ? "—" : fmt.size(row.bytes()),
@@ -75,6 +81,6 @@ public record DeskView(
     }
 
     public boolean isEmpty() {
-        return mayRead && folders.isEmpty() && files.isEmpty();
+        return mayRead && folders.isEmpty() && files.isEmpty() && after.isEmpty();
     }
 }

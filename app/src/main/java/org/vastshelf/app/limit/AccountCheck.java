@@ -60,12 +60,9 @@ public class AccountCheck implements DueWork {
     /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
     @Override
     public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        Instant last = clock.now()
-                .atZone(ShelfClock.ZONE)
-                .toLocalDate()
-                .atStartOfDay(ShelfClock.ZONE)
-                .toInstant();
-        return last.isAfter(at) ? Optional.of(last) : byAgenda.get();
+        return Optional.of(clock.lastMidnight())
+                .filter(last -> last.isAfter(at))
+                .or(byAgenda);
     }
 
     /** Mends what drifted, tells of it, and says what it was. Nobody saves meanwhile. */

@@ -1,6 +1,8 @@
 package org.vastshelf.app.road;
 
 import java.time.Instant;
+import java.util.List;
+import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.notify.NoticeStore;
@@ -8,6 +10,7 @@ import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.limit.AccountState;
+import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** Levels of accounts that an operation passed: remembered, and told to who caused it and who looks after the estate. */
@@ -22,8 +25,18 @@ class Crossings {
         this.notices = notices;
     }
 
+    /** Lets accounts hold so many bytes more, or fewer, and returns them as they are then. */
+    List<Account> grow(FileOperation operation, Map<Account, Long> growths, Instant now) {
+        accounts.add(growths);
+        List<Account> grown = growths.entrySet().stream()
+                .map(e -> e.getKey().holding(Bytes.of(e.getKey().used().value() + e.getValue())))
+                .toList();
+        grown.forEach(account -> after(operation, account, now));
+        return grown;
+    }
+
     /** Looks at an account as it is after the operation. */
-    void after(FileOperation operation, Account account, Instant now) {
+    private void after(FileOperation operation, Account account, Instant now) {
         AccountState.Next next = account.state().after(account.rule(), account.used(), now);
         if (!next.state().equals(account.state())) {
             accounts.keep(account, next.state());

@@ -2,6 +2,7 @@ package org.vastshelf.app.road;
 
 import java.time.Instant;
 import java.util.Optional;
+import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.gate.ClientSpace;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.Gate;
@@ -14,7 +15,7 @@ import org.vastshelf.core.unit.UnitSystem;
  *
  * @param space what the client sees after it
  * @param receipt by which the audit line is found
- * @param content the contents that the file has kept, of an operation that reads
+ * @param contents what the file holds, of an operation that reads
  */
 public record Outcome(
         FileOperation operation,
@@ -23,10 +24,7 @@ public record Outcome(
         boolean allowed,
         ClientSpace space,
         long receipt,
-        Optional<Content> content) {
-
-    /** Kept contents, with their length in bytes. */
-    public record Content(long number, long bytes) {}
+        Optional<Contents> contents) {
 
     /** The answer with its trace; made only when somebody reads it. */
     public Verdict verdict(UnitSystem units) {

@@ -1,48 +1,39 @@
 package org.vastshelf.app.road;
 
-import static org.jooq.impl.DSL.row;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
-import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Result;
-import org.jooq.impl.DSL;
-import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.catalogue.RollUp;
+import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.gate.GateView;
+import org.vastshelf.core.unit.Bytes;
 
-/** Rows of files, folders and roll-ups as single operations find and change them, in few statements. */
+/** Rows of files and folders as operations on single files find and change them, in few statements. */
 @Component
 class RoadStore {
-
-    /** That in which all saves lock them; a folder's own before those that it shares with the others. */
-    private static final Comparator<RollUp.Cell> IN_ORDER = Comparator.comparing(RollUp.Cell::folder)
-            .reversed()
-            .thenComparing(RollUp.Cell::month)
-            .thenComparing(RollUp.Cell::size)
-            .thenComparing(RollUp.Cell::kind)
-            .thenComparing(RollUp.Cell::owner);
 
     private final DSLContext db;
     private final CatalogueStore catalogues;
@@ -57,20 +48,36 @@ class RoadStore {
      *
      * @param folders numbers of the enclosing folders from the root down, as far as they are there
      * @param complete whether the innermost one is there
+     * @param isFolder whether a folder lies at the path itself
      */
-    record Place(int catalogue, List<Integer> folders, boolean complete) {
+    record Place(int catalogue, List<Integer> folders, boolean complete, boolean isFolder) {
         int folder() {
             return folders.getLast();
         }
     }
 
     /** A file that is there. */
-    record Found(FileRow row, @Nullable Long content) {}
+    record Found(FileRow row, Contents contents) {
+
+        GateView.Present present() {
+            return new GateView.Present(Bytes.of(row.bytes()), Bytes.of(row.allocated()), row.owner(), row.group());
+        }
+    }
+
+    /** Keeps the folders of a share where they are until the transaction has ended; files may come and go. */
+    void holdTree(String share) {
+        db.select(FILE_TREE.SHARE)
+                .from(FILE_TREE)
+                .where(FILE_TREE.SHARE.eq(share))
+                .forShare()
+                .fetch();
+    }
 
     /** Finds the folders of a path; a share that was never written to has no catalogue yet. */
     Optional<Place> place(String share, FilePath file) {
-        List<byte[]> paths =
-                file.ancestors().stream().map(f -> PathBytes.of(f.text())).toList();
+        List<byte[]> paths = Stream.concat(file.ancestors().stream(), Stream.of(file))
+                .map(f -> PathBytes.of(f.text()))
+                .toList();
         Result<? extends Record> rows = db.select(CATALOGUE.NO, FOLDER.NO, FOLDER.DEPTH, FOLDER.PATH)
                 .from(CATALOGUE)
                 .leftJoin(FOLDER)
@@ -83,16 +90,17 @@ class RoadStore {
         if (rows.isEmpty()) {
             return Optional.empty();
         }
-        List<Integer> folders = new ArrayList<>();
-        for (Record found : rows) {
-            byte[] path = found.get(FOLDER.PATH);
-            boolean next =
-                    path != null && folders.size() < paths.size() && Arrays.equals(path, paths.get(folders.size()));
-            if (next) {
-                folders.add(found.get(FOLDER.NO));
+        List<Integer> found = new ArrayList<>();
+        for (Record row : rows) {
+            byte[] path = row.get(FOLDER.PATH);
+            if (path != null && found.size() < paths.size() && Arrays.equals(path, paths.get(found.size()))) {
+                found.add(row.get(FOLDER.NO));
             }
         }
-        return Optional.of(new Place(rows.getFirst().get(CATALOGUE.NO), folders, folders.size() == paths.size()));
+        boolean isFolder = found.size() == paths.size();
+        List<Integer> folders = isFolder ? found.subList(0, found.size() - 1) : found;
+        return Optional.of(
+                new Place(rows.getFirst().get(CATALOGUE.NO), folders, folders.size() == paths.size() - 1, isFolder));
     }
 
     /** The place with all its folders, which are made where they are missing. */
@@ -113,6 +121,7 @@ class RoadStore {
         for (FilePath folder : ancestors.subList(folders.size(), ancestors.size())) {
             byte[] path = PathBytes.of(folder.text());
             int parent = folders.isEmpty() ? 0 : folders.getLast();
+            requireNoFile(catalogue, parent, folder);
             db.insertInto(FOLDER)
                     .values(catalogue, next, parent, folders.size(), PathBytes.hash(path), path, 0L, 0L, 0L)
                     .execute();
@@ -122,7 +131,20 @@ class RoadStore {
                 .set(CATALOGUE.NEXT_FOLDER, next)
                 .where(CATALOGUE.NO.eq(catalogue))
                 .execute();
-        return new Place(catalogue, folders, true);
+        return new Place(catalogue, folders, true, false);
+    }
+
+    /** A file can't be a folder too. */
+    private void requireNoFile(int catalogue, int parent, FilePath folder) {
+        boolean taken = !folder.isRoot()
+                && db.fetchExists(
+                        FILE,
+                        FILE.CATALOGUE_NO.eq(catalogue),
+                        FILE.FOLDER_NO.eq(parent),
+                        FILE.NAME.eq(PathBytes.of(folder.name())));
+        if (taken) {
+            throw new Taken("'" + folder + "' is a file, and can't hold others");
+        }
     }
 
     private int first(String share) {
@@ -152,17 +174,17 @@ class RoadStore {
                                 r.getAccessedAt(),
                                 r.getChangedAt(),
                                 FileKind.values()[r.getKind()]),
-                        r.getContentNo()));
+                        ContentsCode.read(r.getExtents())));
     }
 
     /** Puts a file where none was; somebody else may have put one there in this moment. */
-    void add(Place place, FileRow file, @Nullable Long content) {
+    void add(Place place, FileRow file, Contents contents) {
         try {
             db.insertInto(FILE)
                     .set(FILE.CATALOGUE_NO, place.catalogue())
                     .set(FILE.FOLDER_NO, place.folder())
                     .set(FILE.NAME, file.name())
-                    .set(contents(file, content))
+                    .set(columns(file, contents))
                     .set(FILE.COUNTED, 1)
                     .execute();
         } catch (DuplicateKeyException raced) {
@@ -171,7 +193,7 @@ class RoadStore {
     }
 
     /** What a save sets, whether a file was there or not; it begins on the bulk part. */
-    private static Map<Field<?>, Object> contents(FileRow file, @Nullable Long content) {
+    private static Map<Field<?>, Object> columns(FileRow file, Contents contents) {
         Map<Field<?>, Object> columns = new HashMap<>();
         columns.put(FILE.BYTES, file.bytes());
         columns.put(FILE.ALLOCATED, file.allocated());
@@ -182,88 +204,30 @@ class RoadStore {
         columns.put(FILE.CHANGED_AT, file.changed());
         columns.put(FILE.KIND, file.kind().ordinal());
         columns.put(FILE.FAST_ON, "");
-        columns.put(FILE.CONTENT_NO, content);
+        columns.put(FILE.EXTENTS, ContentsCode.write(contents));
         return columns;
     }
 
-    void replace(Place place, FileRow file, @Nullable Long content) {
+    void replace(Place place, FileRow file, Contents contents) {
+        db.update(FILE).set(columns(file, contents)).where(is(place, file)).execute();
+    }
+
+    /** Notes when a file was last used. */
+    void use(Place place, FileRow file) {
         db.update(FILE)
-                .set(contents(file, content))
-                .where(
-                        FILE.CATALOGUE_NO.eq(place.catalogue()),
-                        FILE.FOLDER_NO.eq(place.folder()),
-                        FILE.NAME.eq(file.name()))
+                .set(FILE.ACCESSED_AT, file.accessed())
+                .where(is(place, file))
                 .execute();
     }
 
     void remove(Place place, FileRow file) {
-        db.deleteFrom(FILE)
-                .where(
-                        FILE.CATALOGUE_NO.eq(place.catalogue()),
-                        FILE.FOLDER_NO.eq(place.folder()),
-                        FILE.NAME.eq(file.name()))
-                .execute();
+        db.deleteFrom(FILE).where(is(place, file)).execute();
     }
 
-    /** Keeps the roll-ups of a folder and of the whole: what was there goes, what is there comes. */
-    void tally(Place place, Optional<FileRow> before, Optional<FileRow> after) {
-        var insert = db.insertInto(
-                TALLY,
-                TALLY.CATALOGUE_NO,
-                TALLY.FOLDER_NO,
-                TALLY.MONTH,
-                TALLY.SIZE_CLASS,
-                TALLY.KIND,
-                TALLY.OWNER,
-                TALLY.FILES,
-                TALLY.BYTES,
-                TALLY.ALLOCATED);
-        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
-        before.ifPresent(row -> count(changes, place, row, -1));
-        after.ifPresent(row -> count(changes, place, row, 1));
-        for (Map.Entry<RollUp.Cell, long[]> change : changes.entrySet()) {
-            RollUp.Cell cell = change.getKey();
-            long[] by = change.getValue();
-            insert = insert.values(
-                    place.catalogue(),
-                    cell.folder(),
-                    cell.month(),
-                    cell.size(),
-                    cell.kind(),
-                    cell.owner(),
-                    by[0],
-                    by[1],
-                    by[2]);
-        }
-        insert.onDuplicateKeyUpdate()
-                .set(TALLY.FILES, TALLY.FILES.plus(DSL.field("VALUES(files)", Long.class)))
-                .set(TALLY.BYTES, TALLY.BYTES.plus(DSL.field("VALUES(bytes)", Long.class)))
-                .set(TALLY.ALLOCATED, TALLY.ALLOCATED.plus(DSL.field("VALUES(allocated)", Long.class)))
-                .execute();
-    }
-
-    private static void count(Map<RollUp.Cell, long[]> changes, Place place, FileRow file, int sign) {
-        Stream.concat(
-                        Stream.of(RollUp.ofFolder(place.folder(), file)),
-                        Arrays.stream(RollUp.values()).map(whole -> whole.of(file)))
-                .forEach(cell -> {
-                    long[] by = changes.computeIfAbsent(cell, none -> new long[3]);
-                    by[0] += sign;
-                    by[1] += sign * file.bytes();
-                    by[2] += sign * file.allocated();
-                });
-    }
-
-    /** Adds to the sums of all enclosing folders, the root first. */
-    void sums(Place place, int files, long bytes, long allocated) {
-        db.update(FOLDER)
-                .set(
-                        row(FOLDER.SUM_FILES, FOLDER.SUM_BYTES, FOLDER.SUM_ALLOCATED),
-                        row(
-                                FOLDER.SUM_FILES.plus(files),
-                                FOLDER.SUM_BYTES.plus(bytes),
-                                FOLDER.SUM_ALLOCATED.plus(allocated)))
-                .where(FOLDER.CATALOGUE_NO.eq(place.catalogue()), FOLDER.NO.in(place.folders()))
-                .execute();
+    private static Condition is(Place place, FileRow file) {
+        return FILE.CATALOGUE_NO
+                .eq(place.catalogue())
+                .and(FILE.FOLDER_NO.eq(place.folder()))
+                .and(FILE.NAME.eq(file.name()));
     }
 }

@@ -60,6 +60,13 @@ final class RuleBook {
         return touched;
     }
 
+    /** A rule about a folder or one below it, if there is one. */
+    Optional<LimitRule> ruleWithin(String share, FilePath folder) {
+        return estate().limits().values().stream()
+                .filter(rule -> rule.share().equals(share) && rule.path().isWithin(folder))
+                .findFirst();
+    }
+
     Share share(String name) {
         return Optional.ofNullable(estate().shares().get(name))
                 .orElseThrow(() -> new NotThere("There is no share '" + name + "'"));

@@ -80,6 +80,7 @@ class AuditChainStore {
                 row.getShare(),
                 row.getOperation(),
                 new String(row.getPath(), StandardCharsets.UTF_8),
+                new String(row.getTarget(), StandardCharsets.UTF_8),
                 row.getBytes(),
                 row.getVerdict(),
                 row.getReason());
@@ -99,7 +100,8 @@ class AuditChainStore {
                         line.verdict(),
                         line.reason(),
                         hash,
-                        receipt);
+                        receipt,
+                        line.target().getBytes(StandardCharsets.UTF_8));
     }
 
     /** The end of the chain as it is stored. */

@@ -63,7 +63,8 @@ final class AuditLineStore {
     private List<Kept> read(long from) {
         List<Kept> lines = new ArrayList<>();
         try (var sql = connection.prepareStatement("SELECT number, at, person, client, share, operation, path, bytes,"
-                + " verdict, reason, hash FROM audit_line WHERE number >= ? ORDER BY number LIMIT " + AT_ONCE)) {
+                + " verdict, reason, hash, target FROM audit_line WHERE number >= ? ORDER BY number LIMIT "
+                + AT_ONCE)) {
             sql.setLong(1, from);
             try (ResultSet row = sql.executeQuery()) {
                 while (row.next()) {
@@ -85,6 +86,7 @@ final class AuditLineStore {
                 row.getString(5),
                 row.getString(6),
                 new String(row.getBytes(7), StandardCharsets.UTF_8),
+                new String(row.getBytes(12), StandardCharsets.UTF_8),
                 row.getLong(8),
                 row.getString(9),
                 row.getString(10));

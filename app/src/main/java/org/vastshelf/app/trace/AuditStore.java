@@ -44,9 +44,25 @@ public class AuditStore {
             String share,
             String operation,
             String path,
+            String target,
             long bytes,
             boolean allowed,
-            String reason) {}
+            String reason) {
+
+        /** Of what stays where it is. */
+        public Entry(
+                Instant at,
+                String person,
+                String client,
+                String share,
+                String operation,
+                String path,
+                long bytes,
+                boolean allowed,
+                String reason) {
+            this(at, person, client, share, operation, path, "", bytes, allowed, reason);
+        }
+    }
 
     /** Which lines to show; empty texts do not filter. */
     public record Filter(String person, String share, String operation, String verdict) {
@@ -62,6 +78,7 @@ public class AuditStore {
                 .set(AUDIT_PENDING.SHARE, ShortText.of(entry.share(), LONGEST_NAME))
                 .set(AUDIT_PENDING.OPERATION, entry.operation())
                 .set(AUDIT_PENDING.PATH, entry.path().getBytes(StandardCharsets.UTF_8))
+                .set(AUDIT_PENDING.TARGET, entry.target().getBytes(StandardCharsets.UTF_8))
                 .set(AUDIT_PENDING.BYTES, entry.bytes())
                 .set(AUDIT_PENDING.VERDICT, entry.allowed() ? "ALLOWED" : "REFUSED")
                 .set(AUDIT_PENDING.REASON, ShortText.of(entry.reason(), LONGEST_REASON))
@@ -108,6 +125,7 @@ public class AuditStore {
                 row.getShare(),
                 row.getOperation(),
                 new String(row.getPath(), StandardCharsets.UTF_8),
+                new String(row.getTarget(), StandardCharsets.UTF_8),
                 row.getBytes(),
                 row.getVerdict(),
                 row.getReason());

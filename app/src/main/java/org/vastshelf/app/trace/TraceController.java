@@ -27,6 +27,7 @@ import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.gate.FileOperation;
 
 /** Who did what. */
 @Page
@@ -36,7 +37,7 @@ class TraceController {
     private static final int EXPORT = 10_000;
     private static final List<String> VERDICTS = List.of("ALLOWED", "REFUSED");
     private static final List<String> OPERATIONS = Stream.concat(
-                    Stream.of("READ", "WRITE", "DELETE", "LIST", "ORDER"),
+                    Stream.concat(Arrays.stream(FileOperation.Kind.values()).map(Enum::name), Stream.of("ORDER")),
                     Arrays.stream(Deeds.Kind.values()).map(Deeds.Kind::word))
             .toList();
 
@@ -112,9 +113,9 @@ class TraceController {
                     fmt.moment(line.at()),
                     line.person(),
                     line.client(),
-                    line.operation().toLowerCase(Locale.ROOT),
+                    line.operation().toLowerCase(Locale.ROOT).replace('_', ' '),
                     line.verdict().equals("ALLOWED") ? Mark.fine("allowed") : Mark.failed("refused"),
-                    line.share() + line.path(),
+                    line.share() + line.path() + (line.target().isEmpty() ? "" : " → " + line.target()),
                     line.reason().equals("allowed") ? "" : " · " + line.reason(),
                     fmt.count(line.bytes()));
         }
@@ -176,7 +177,17 @@ class TraceController {
         try (Writer out = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
                 CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
             csv.printRecord(
-                    "number", "at", "person", "client", "share", "operation", "path", "bytes", "verdict", "reason");
+                    "number",
+                    "at",
+                    "person",
+                    "client",
+                    "share",
+                    "operation",
+                    "path",
+                    "target",
+                    "bytes",
+                    "verdict",
+                    "reason");
             for (AuditLine line : audit.page(query.filter(), Long.MAX_VALUE, EXPORT)) {
                 csv.printRecord(
                         line.number(),
@@ -186,6 +197,7 @@ class TraceController {
                         line.share(),
                         line.operation(),
                         SpreadsheetText.written(line.path()),
+                        SpreadsheetText.written(line.target()),
                         line.bytes(),
                         line.verdict(),
                         SpreadsheetText.written(line.reason()));

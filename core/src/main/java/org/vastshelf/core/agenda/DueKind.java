@@ -21,6 +21,8 @@ public record DueKind(String name) {
     public static final DueKind HARDWARE = new DueKind("hardware");
     /** Whether accounts hold what files say, each midnight. */
     public static final DueKind CHECK = new DueKind("check of accounts");
+    /** Whether kept bytes are what files refer to, each midnight. */
+    public static final DueKind KEPT = new DueKind("check of kept bytes");
     /** What spaces hold at the end of a day. */
     public static final DueKind HISTORY = new DueKind("history");
 
@@ -28,7 +30,7 @@ public record DueKind(String name) {
     public static final List<DueKind> ALL = Stream.of(
                     Stream.of(TRAFFIC, HARDWARE, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
-                    Stream.of(CHECK, HISTORY))
+                    Stream.of(CHECK, KEPT, HISTORY))
             .flatMap(kinds -> kinds)
             .toList();
 

@@ -1,5 +1,7 @@
 package org.vastshelf.core.audit;
 
+import org.vastshelf.app.store.Times;
+
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -10,6 +12,7 @@ import java.time.Instant;
  *
  * @param number from 1, without a gap
  * @param share share, or what else was changed
+ * @param target where something moved to; empty for what stayed, and then no part of the canonical form
  * @param verdict {@code ALLOWED} or {@code REFUSED}
  */
 public record AuditLine(
@@ -20,6 +23,7 @@ public record AuditLine(
         String share,
         String operation,
         String path,
+        String target,
         long bytes,
         String verdict,
         String reason) {
@@ -36,7 +40,7 @@ public record AuditLine(
 
     /** The same line under another number. */
     public AuditLine numbered(long other) {
-        return new AuditLine(other, at, person, client, share, operation, path, bytes, verdict, reason);
+        return new AuditLine(other, at, person, client, share, operation, path, target, bytes, verdict, reason);
     }
 
     /** JSON with the members in this order and no white space; strings escaped as in RFC 8259. */
@@ -49,6 +53,9 @@ public record AuditLine(
         member(json, "share", share);
         member(json, "operation", operation);
         member(json, "path", path);
+        if (!target.isEmpty()) {
+            member(json, "target", target);
+        }
         json.append(",\"bytes\":").append(bytes);
         member(json, "verdict", verdict);
         member(json, "reason", reason);

@@ -29,6 +29,11 @@ public enum SizeClass {
         return ABOVE;
     }
 
+    /** The largest size that belongs here, in bytes. */
+    public long most() {
+        return most;
+    }
+
     public String title() {
         return title;
     }

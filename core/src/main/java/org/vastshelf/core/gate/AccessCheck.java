@@ -5,6 +5,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.AccessRule.Level;
+import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation.Kind;
@@ -29,11 +30,23 @@ final class AccessCheck implements Checkpoint {
         if (best == null) {
             return false;
         }
-        return switch (share.ownership(operation.path(), operation.kind() == Kind.LIST, person.uid())) {
+        return !takesOwnFolderAway(operation, share)
+                && passes(operation, share, person, best, operation.path())
+                && passes(operation, share, person, best, operation.place());
+    }
+
+    private static boolean passes(FileOperation operation, Share share, Person person, AccessRule best, FilePath path) {
+        return switch (share.ownership(path, operation.kind().isOfFolder(), person.uid())) {
             case OWN -> true;
             case OTHERS -> false;
             case COMMON -> best.level().compareTo(needed(operation)) >= 0;
         };
+    }
+
+    /** Whether it would leave somebody without the folder that is theirs by its name. */
+    private static boolean takesOwnFolderAway(FileOperation operation, Share share) {
+        return (operation.kind() == Kind.MOVE_FOLDER || operation.kind() == Kind.REMOVE_FOLDER)
+                && share.ownFolders().filter(operation.path().parent()::equals).isPresent();
     }
 
     private static Level needed(FileOperation operation) {
@@ -67,7 +80,14 @@ final class AccessCheck implements Checkpoint {
             return;
         }
         String own = "Own folders of " + share.name();
-        switch (share.ownership(operation.path(), operation.kind() == Kind.LIST, person.uid())) {
+        if (takesOwnFolderAway(operation, share)) {
+            trace.refuse(Stage.ACCESS, own, "keep their names and are not removed by clients", "ask an administrator");
+            return;
+        }
+        // Of a move the place that refuses is told, or where it goes.
+        boolean leaves = passes(operation, share, person, best, operation.path());
+        FilePath path = leaves ? operation.place() : operation.path();
+        switch (share.ownership(path, operation.kind().isOfFolder(), person.uid())) {
             case OWN -> trace.note(Stage.ACCESS, own, "give this one to " + person.name());
             case OTHERS ->
                 trace.refuse(

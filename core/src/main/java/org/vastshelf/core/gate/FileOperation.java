@@ -1,26 +1,59 @@
 package org.vastshelf.core.gate;
 
-import java.util.List;
+import java.util.Optional;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.unit.Bytes;
 
 /**
- * Something a person does to a file.
+ * Something a person does to a file or a folder.
  *
- * @param bytes size of the file after a write; zero otherwise
+ * @param bytes size of the file after a write or an edit; of all that arrives, of a move or a copy; zero otherwise
+ * @param to where a moved file or folder goes; empty of all others
  */
-public record FileOperation(Kind kind, String person, String share, FilePath path, Bytes bytes, Client client) {
+public record FileOperation(
+        Kind kind, String person, String share, FilePath path, Bytes bytes, Client client, Optional<FilePath> to) {
 
     public static final Bytes LARGEST_FILE = Bytes.tib(64);
 
+    /** What is done; a copy is told of at the place where it arrives, what it reads is an operation of its own. */
     public enum Kind {
         LIST,
         READ,
         WRITE,
-        DELETE;
+        EDIT,
+        DELETE,
+        MOVE,
+        MOVE_FOLDER,
+        COPY,
+        COPY_FOLDER,
+        MAKE_FOLDER,
+        REMOVE_FOLDER;
 
         public boolean needsWrite() {
-            return this == WRITE || this == DELETE;
+            return this != LIST && this != READ;
+        }
+
+        /** Whether something may take more room than before. */
+        public boolean mayGrow() {
+            return needsWrite() && this != DELETE && this != MAKE_FOLDER && this != REMOVE_FOLDER;
+        }
+
+        /** Whether its path is that of a folder. */
+        public boolean isOfFolder() {
+            return this == LIST
+                    || this == MOVE_FOLDER
+                    || this == COPY_FOLDER
+                    || this == MAKE_FOLDER
+                    || this == REMOVE_FOLDER;
+        }
+
+        public boolean moves() {
+            return this == MOVE || this == MOVE_FOLDER;
+        }
+
+        /** Whether it is about a single file, whose contents are new. */
+        public boolean saves() {
+            return this == WRITE || this == EDIT;
         }
     }
 
@@ -33,12 +66,35 @@ public record FileOperation(Kind kind, String person, String share, FilePath pat
     }
 
     public FileOperation {
-        if (bytes.isMoreThan(LARGEST_FILE)) {
+        if (kind.saves() && bytes.isMoreThan(LARGEST_FILE)) {
             throw new IllegalArgumentException(
                     "bytes is " + bytes.value() + ", must be at most " + LARGEST_FILE.value());
         }
-        if (path.isRoot() && List.of(Kind.WRITE, Kind.DELETE).contains(kind)) {
-            throw new IllegalArgumentException("path is '/', must name a file");
+        if (path.isRoot() && kind.needsWrite()) {
+            throw new IllegalArgumentException("path is '/', must name a file or a folder in it");
         }
+        if (to.isPresent() != kind.moves()) {
+            throw new IllegalArgumentException(
+                    to.isPresent()
+                            ? "only a move goes to another path"
+                            : "a move goes to another path, which is missing");
+        }
+        if (to.filter(FilePath::isRoot).isPresent()) {
+            throw new IllegalArgumentException("the new path is '/', must name a file or a folder in it");
+        }
+    }
+
+    /** One that stays where it is. */
+    public FileOperation(Kind kind, String person, String share, FilePath path, Bytes bytes, Client client) {
+        this(kind, person, share, path, bytes, client, Optional.empty());
+    }
+
+    public FileOperation of(Bytes other) {
+        return new FileOperation(kind, person, share, path, other, client, to);
+    }
+
+    /** Where its file or folder is afterwards. */
+    public FilePath place() {
+        return to.orElse(path);
     }
 }

@@ -45,26 +45,44 @@ public record GateView(Reach reach, Access access, Limits limits, Space space) {
      * The room there is, and the file that the operation meets.
      *
      * @param room what may still be allocated on the volume: its own room, and the pool's too where it is thin
+     * @param arriving what a move or a copy brings
      */
-    public record Space(Volume volume, Bytes room, Optional<Present> present) {
+    public record Space(Volume volume, Bytes room, Optional<Present> present, Arriving arriving) {
+
+        /** For an operation on a single file. */
+        public Space(Volume volume, Bytes room, Optional<Present> present) {
+            this(volume, room, present, Arriving.NOTHING);
+        }
 
         /** How much more counts for an account; all of it, where the file belonged to somebody else before. */
         long growth(FileOperation operation, Account account) {
+            if (!operation.kind().saves()) {
+                return Math.max(0, arriving.bytes().getOrDefault(account, 0L));
+            }
             boolean counted = present.isPresent()
                     && account.counts(present.get().owner(), present.get().group());
             long before = counted ? present.get().bytes().value() : 0;
-            return operation.kind() == FileOperation.Kind.WRITE
-                    ? Math.max(0, operation.bytes().value() - before)
-                    : 0;
+            return Math.max(0, operation.bytes().value() - before);
         }
 
         /** How much more it takes on the volume. */
         long allocation(FileOperation operation) {
+            if (!operation.kind().saves()) {
+                return arriving.allocated().value();
+            }
             long before = present.isPresent() ? present.get().allocated().value() : 0;
-            return operation.kind() == FileOperation.Kind.WRITE
-                    ? Math.max(0, volume.allocatedBytes(operation.bytes().value()) - before)
-                    : 0;
+            return Math.max(0, volume.allocatedBytes(operation.bytes().value()) - before);
         }
+    }
+
+    /**
+     * What a move or a copy brings to where it goes.
+     *
+     * @param bytes by the account for which they count; less than none where more leaves it
+     * @param allocated what it takes on the volume beyond what it took before
+     */
+    public record Arriving(Map<Account, Long> bytes, Bytes allocated) {
+        public static final Arriving NOTHING = new Arriving(Map.of(), Bytes.ZERO);
     }
 
     /** A file that is there, with its length, what it takes on the volume, and whose it is. */

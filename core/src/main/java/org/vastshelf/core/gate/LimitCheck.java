@@ -2,6 +2,7 @@ package org.vastshelf.core.gate;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.PathTable;
 import org.vastshelf.core.gate.Verdict.Stage;
@@ -18,8 +19,12 @@ final class LimitCheck implements Checkpoint {
 
     @Override
     public boolean passes(FileOperation operation, GateView view, Instant now) {
-        if (operation.kind() != FileOperation.Kind.WRITE) {
+        if (!operation.kind().mayGrow()) {
             return true;
+        }
+        if (!operation.kind().saves()) {
+            return view.space().arriving().bytes().entrySet().stream()
+                    .allMatch(e -> e.getValue() <= 0 || e.getKey().allows(e.getValue(), now));
         }
         FilePath path = operation.path();
         for (int length = PathTable.ROOT; length > 0; length = PathTable.next(path, length)) {
@@ -44,13 +49,19 @@ final class LimitCheck implements Checkpoint {
 
     @Override
     public void tell(FileOperation operation, GateView view, Instant now, Trace trace) {
-        if (operation.kind() != FileOperation.Kind.WRITE) {
+        if (!operation.kind().mayGrow()) {
             trace.skip(Stage.LIMITS, "Limits", "nothing grows");
             return;
         }
-        List<Account> touched = view.limits().accounts().along(operation.path()).stream()
-                .flatMap(List::stream)
-                .toList();
+        // What arrives may reach accounts of folders within it.
+        List<Account> touched = operation.kind().saves()
+                ? view.limits().accounts().along(operation.path()).stream()
+                        .flatMap(List::stream)
+                        .toList()
+                : view.space().arriving().bytes().entrySet().stream()
+                        .filter(e -> e.getValue() >= 0)
+                        .map(Map.Entry::getKey)
+                        .toList();
         if (touched.isEmpty()) {
             trace.skip(Stage.LIMITS, "Limits", "no rule here");
         }

@@ -19,7 +19,7 @@ final class SpaceCheck implements Checkpoint {
 
     @Override
     public void tell(FileOperation operation, GateView view, Instant now, Trace trace) {
-        if (operation.kind() != FileOperation.Kind.WRITE) {
+        if (!operation.kind().mayGrow()) {
             trace.skip(Stage.SPACE, "Space", "nothing is written");
             return;
         }
@@ -30,8 +30,7 @@ final class SpaceCheck implements Checkpoint {
             trace.refuse(
                     Stage.SPACE,
                     name,
-                    "has room for " + room + ", this save needs "
-                            + trace.units().format(needed),
+                    "has room for " + room + ", this needs " + trace.units().format(needed),
                     "free space, or ask for the volume to grow");
         } else {
             trace.note(Stage.SPACE, name, "has room for " + room);

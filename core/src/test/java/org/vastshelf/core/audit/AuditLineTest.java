@@ -17,6 +17,7 @@ class AuditLineTest {
                 "film",
                 "WRITE",
                 path,
+                "",
                 5,
                 "ALLOWED",
                 "allowed");

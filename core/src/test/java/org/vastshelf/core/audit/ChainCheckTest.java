@@ -24,6 +24,7 @@ class ChainCheckTest {
                 "film",
                 "WRITE",
                 path,
+                "",
                 5,
                 "ALLOWED",
                 "allowed");

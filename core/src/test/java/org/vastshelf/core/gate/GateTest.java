@@ -214,8 +214,7 @@ class GateTest {
     void space_counts_whole_blocks() {
         GateView view = view(Samples.share(WRITE), 0, 65_536, Optional.empty());
         assertThat(write(view, 65_536).allowed()).isTrue();
-        assertThat(write(view, 65_537).reason())
-                .isEqualTo("Volume film has room for 64.00 KiB, this save needs 128.00 KiB");
+        assertThat(write(view, 65_537).reason()).isEqualTo("Volume film has room for 64.00 KiB, this needs 128.00 KiB");
     }
 
     @Test

@@ -1,11 +1,18 @@
 package org.vastshelf.standins.content;
 
+import org.vastshelf.core.unit.Bytes;
+
 import java.util.Arrays;
-import org.vastshelf.core.content.StreamBytes;
+import org.vastshelf.core.content.FileStreams;
 import org.vastshelf.core.content.StreamId;
 
 /** Bytes of the streams that stand-in file servers hold; the same stream gives the same bytes, from any place on. */
-public final class GeneratedBytes implements StreamBytes {
+public final class GeneratedBytes implements FileStreams {
+
+    @Override
+    public StreamId of(String fileName, long number) {
+        return Texture.of(fileName).stream(number);
+    }
 
     @Override
     public void read(StreamId stream, long offset, byte[] into, int at, int length) {

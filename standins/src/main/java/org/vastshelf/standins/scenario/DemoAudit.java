@@ -45,6 +45,7 @@ public final class DemoAudit {
                 share,
                 operation,
                 "/" + folder + "/2026/file-" + random.nextInt(100_000) + ".odt",
+                "",
                 bytes,
                 refused ? "REFUSED" : "ALLOWED",
                 refused ? "Limit of /suki (Stop) may hold 150.00 GiB" : "allowed");

@@ -6,7 +6,9 @@ import java.util.Map;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.standins.content.Texture;
 
 /** The files that lie on the demo's shares. The same share always gets the same files. */
 public final class DemoFiles {
@@ -20,7 +22,13 @@ public final class DemoFiles {
     public record DemoFolder(String path, List<DemoFile> files) {}
 
     public record DemoFile(
-            String name, long bytes, String owner, String group, long modified, long accessed, FileKind kind) {}
+            String name, long bytes, String owner, String group, long modified, long accessed, FileKind kind) {
+
+        /** What it holds: a stream of its own, or a copy of another's. */
+        public Contents contents() {
+            return Contents.of(Texture.of(name).stream((name.hashCode() * 31L + modified) & 0xFFFFFFFFFFFFL), bytes);
+        }
+    }
 
     /**
      * How a share looks.

@@ -1,0 +1,31 @@
+package org.vastshelf.app.content;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import org.apache.tika.Tika;
+import org.springframework.stereotype.Component;
+import org.vastshelf.core.content.Contents;
+
+/** Recognises what a file holds by its first bytes, whatever its name says. */
+@Component
+public class ContentKind {
+
+    private static final int LOOKED_AT = 1 << 16;
+
+    private final Tika tika = new Tika();
+    private final FileBytes bytes;
+
+    ContentKind(FileBytes bytes) {
+        this.bytes = bytes;
+    }
+
+    /** The media type, as IANA registers them. */
+    public String of(Contents contents) {
+        try (InputStream in = bytes.open(contents, 0, Math.min(contents.length(), LOOKED_AT))) {
+            return tika.detect(in.readAllBytes());
+        } catch (IOException e) {
+            throw new UncheckedIOException("the file could not be read", e);
+        }
+    }
+}

@@ -1,0 +1,68 @@
+package org.vastshelf.app.content;
+
+import java.io.ByteArrayOutputStream;
+import java.util.ArrayList;
+import java.util.List;
+import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.content.Extent;
+import org.vastshelf.core.content.StreamId;
+
+/**
+ * Contents as they stand in the row of a file: one byte that tells whether kept bytes are among them, then for each
+ * range its texture and, seven bits a byte with the lowest first (LEB128), number, offset and length. Nothing at all
+ * stands for contents that lie elsewhere, as those of a real folder do.
+ */
+public final class ContentsCode {
+
+    public static final byte[] ELSEWHERE = {};
+    /** The first byte of those that refer to kept bytes. */
+    public static final byte[] WITH_KEPT = {1};
+
+    private static final int MORE = 0x80;
+
+    private ContentsCode() {}
+
+    public static byte[] write(Contents contents) {
+        ByteArrayOutputStream code = new ByteArrayOutputStream(16);
+        code.write(contents.kept().isEmpty() ? 0 : WITH_KEPT[0]);
+        for (Extent extent : contents.extents()) {
+            code.write(extent.stream().texture());
+            number(code, extent.stream().number());
+            number(code, extent.offset());
+            number(code, extent.length());
+        }
+        return code.toByteArray();
+    }
+
+    private static void number(ByteArrayOutputStream code, long number) {
+        long left = number;
+        while ((left & -MORE) != 0) {
+            code.write((int) (left & MORE - 1) | MORE);
+            left >>>= 7;
+        }
+        code.write((int) left);
+    }
+
+    public static Contents read(byte[] code) {
+        List<Extent> extents = new ArrayList<>(1);
+        int[] at = {1};
+        while (at[0] < code.length) {
+            int texture = code[at[0]++];
+            long number = number(code, at);
+            long offset = number(code, at);
+            extents.add(new Extent(new StreamId(texture, number), offset, number(code, at)));
+        }
+        return new Contents(extents);
+    }
+
+    private static long number(byte[] code, int[] at) {
+        long number = 0;
+        for (int shift = 0; ; shift += 7) {
+            byte next = code[at[0]++];
+            number |= (long) (next & MORE - 1) << shift;
+            if ((next & MORE) == 0) {
+                return number;
+            }
+        }
+    }
+}

@@ -1,0 +1,174 @@
+package org.vastshelf.app.road;
+
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.ToLongFunction;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.content.KeptStore;
+import org.vastshelf.app.limit.AccountStore;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.Person;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.gate.Gate;
+import org.vastshelf.core.gate.GateView;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * Saves, edits and removals of single files: look, ask the gate, apply, write the audit line. They lock the file and
+ * the accounts it counts for; what all saves on a volume share comes last, so that they wait for each other's end only.
+ */
+@Component
+class Changing {
+
+    private final EstateStore estates;
+    private final RuleBooks books;
+    private final RoadStore files;
+    private final KeptStore kept;
+    private final TallyStore tallies;
+    private final AccountStore accounts;
+    private final VolumeRoomStore rooms;
+    private final Crossings crossings;
+    private final Pieces pieces;
+    private final Notes notes;
+
+    Changing(
+            EstateStore estates,
+            RuleBooks books,
+            RoadStore files,
+            KeptStore kept,
+            TallyStore tallies,
+            AccountStore accounts,
+            VolumeRoomStore rooms,
+            Crossings crossings,
+            Pieces pieces,
+            Notes notes) {
+        this.estates = estates;
+        this.books = books;
+        this.files = files;
+        this.kept = kept;
+        this.tallies = tallies;
+        this.accounts = accounts;
+        this.rooms = rooms;
+        this.crossings = crossings;
+        this.pieces = pieces;
+        this.notes = notes;
+    }
+
+    /** What a volume may take without asking did not suffice. */
+    static final class Tight extends RuntimeException {}
+
+    /**
+     * Carries an operation out if the gate lets it.
+     *
+     * @param exact whether the volume's room is locked first
+     * @throws Tight when it was not, and its room may not suffice
+     */
+    Outcome change(FileOperation asked, Instant now, Draft draft, boolean exact) {
+        RuleBook book = books.of(estates.held());
+        Share share = book.share(asked.share());
+        files.holdTree(share.name());
+        Volume volume = book.volume(share);
+        Person person = books.person(asked.person());
+        Optional<RoadStore.Place> place = files.place(share.name(), asked.path());
+        Optional<RoadStore.Found> found =
+                place.filter(RoadStore.Place::complete).flatMap(p -> files.file(p, asked.path(), true));
+        if (asked.kind() == Kind.EDIT && found.isEmpty()) {
+            throw NotThere.file(asked);
+        }
+        Optional<Contents> contents = draft.after(found).map(pieces::fewer);
+        FileOperation operation =
+                asked.of(Bytes.of(contents.map(Contents::length).orElse(0L)));
+        Owner owner = asked.kind() == Kind.EDIT ? Owner.of(found.orElseThrow().row()) : Owner.of(person);
+        List<Account> touched = accounts.lock(AccountKeys.of(book, operation, owner, found));
+        GateView.Limits limits =
+                GateView.Limits.of(touched.stream().filter(owner::countsFor).toList());
+        Optional<GateView.Present> present = found.map(RoadStore.Found::present);
+        long growth = operation.kind().saves()
+                ? volume.allocatedBytes(operation.bytes().value())
+                        - present.map(p -> p.allocated().value()).orElse(0L)
+                : 0;
+        Bytes room = exact ? rooms.lock(book, volume, growth) : rooms.read(book, volume);
+        GateView view = new GateView(
+                book.reach(share),
+                new GateView.Access(share, person),
+                limits,
+                new GateView.Space(volume, room, present));
+        boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
+        if (operation.kind() == Kind.WRITE
+                && allowed
+                && place.filter(RoadStore.Place::isFolder).isPresent()) {
+            throw new Taken("'" + operation.path() + "' is a folder, and can't be saved to");
+        }
+        if (operation.kind() == Kind.DELETE && found.isEmpty() && allowed) {
+            throw NotThere.file(operation);
+        }
+        long receipt = notes.note(operation, view, now, allowed);
+        GateView after =
+                allowed ? apply(new Change(operation, owner, view, found, contents, now), place, touched, book) : view;
+        return new Outcome(operation, view, now, allowed, Looking.space(after, operation), receipt, Optional.empty());
+    }
+
+    private GateView apply(Change change, Optional<RoadStore.Place> found, List<Account> touched, RuleBook book) {
+        FileOperation operation = change.operation();
+        Volume volume = change.view().space().volume();
+        Optional<FileRow> before = change.before();
+        Optional<FileRow> after = change.after(volume);
+        RoadStore.Place place =
+                after.isPresent() ? files.made(operation.share(), operation.path(), found) : found.orElseThrow();
+        write(place, before, after, change.contents());
+        kept.used(change.released(), -1);
+        kept.used(change.taken(), 1);
+        tallies.tally(place, before, after);
+        long allocated = sum(after, FileRow::allocated) - sum(before, FileRow::allocated);
+        Map<Account, Long> growths = new LinkedHashMap<>();
+        touched.forEach(a -> growths.put(a, counted(a, after) - counted(a, before)));
+        List<Account> now = crossings.grow(operation, growths, change.now());
+        tallies.sums(
+                place,
+                (after.isPresent() ? 1 : 0) - (before.isPresent() ? 1 : 0),
+                sum(after, FileRow::bytes) - sum(before, FileRow::bytes),
+                allocated);
+        if (!rooms.take(book, volume, allocated)) {
+            throw new Tight();
+        }
+        return new GateView(
+                change.view().reach(),
+                change.view().access(),
+                GateView.Limits.of(
+                        now.stream().filter(change.owner()::countsFor).toList()),
+                new GateView.Space(
+                        volume,
+                        Bytes.of(Math.max(0, change.view().space().room().value() - allocated)),
+                        Optional.empty()));
+    }
+
+    private static long sum(Optional<FileRow> row, ToLongFunction<FileRow> figure) {
+        return row.map(figure::applyAsLong).orElse(0L);
+    }
+
+    private static long counted(Account account, Optional<FileRow> row) {
+        return row.filter(r -> account.counts(r.owner(), r.group()))
+                .map(FileRow::bytes)
+                .orElse(0L);
+    }
+
+    private void write(
+            RoadStore.Place place, Optional<FileRow> before, Optional<FileRow> after, Optional<Contents> contents) {
+        if (after.isEmpty()) {
+            files.remove(place, before.orElseThrow());
+        } else if (before.isEmpty()) {
+            files.add(place, after.get(), contents.orElseThrow());
+        } else {
+            files.replace(place, after.get(), contents.orElseThrow());
+        }
+    }
+}

@@ -1,0 +1,77 @@
+package org.vastshelf.app.road;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.function.ToLongFunction;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * What is moved, copied or removed: one file, or a folder with all that is in it.
+ *
+ * @param place where it lies
+ * @param file the file, if it is one
+ * @param tree the folder and those below it; empty for a file
+ * @param portions what counts, by folder and owner; takes what it will take on the volume where it goes
+ */
+record Load(
+        TreeRoad.At at,
+        RoadStore.Place place,
+        Optional<RoadStore.Found> file,
+        List<TreeStore.Branch> tree,
+        List<TreeStore.Portion> portions) {
+
+    static Load of(
+            TreeRoad.At at, RoadStore.Place place, List<TreeStore.Branch> tree, List<TreeStore.Portion> portions) {
+        return new Load(at, place, Optional.empty(), tree, portions);
+    }
+
+    static Load of(TreeRoad.At at, RoadStore.Place place, RoadStore.Found file, Volume onto) {
+        FileRow row = file.row();
+        TreeStore.Portion portion = new TreeStore.Portion(
+                at.path().parent(), Owner.of(row), 1, row.bytes(), onto.allocatedBytes(row.bytes()));
+        return new Load(at, place, Optional.of(file), List.of(), List.of(portion));
+    }
+
+    boolean isFolder() {
+        return file.isEmpty();
+    }
+
+    long files() {
+        return sum(TreeStore.Portion::files);
+    }
+
+    Bytes bytes() {
+        return Bytes.of(sum(TreeStore.Portion::bytes));
+    }
+
+    long allocated() {
+        return sum(TreeStore.Portion::allocated);
+    }
+
+    private long sum(ToLongFunction<TreeStore.Portion> figure) {
+        return portions.stream().mapToLong(figure).sum();
+    }
+
+    /** A path of some file of a portion, when the whole is at another path. */
+    FilePath someFile(TreeStore.Portion portion, FilePath whole) {
+        return isFolder() ? Trees.below(whole, at.path(), portion.folder()).child("x") : whole;
+    }
+
+    /** All paths that folders will have, so that one that would be too long is found before anything happens. */
+    void requirePaths(FilePath whole) {
+        tree.forEach(folder -> Trees.below(whole, at.path(), folder.path()));
+    }
+
+    /** A limit stays with its path: a folder that has one, or holds one that does, can't go away from under it. */
+    void requireNoRule(RuleBook book) {
+        if (isFolder()) {
+            book.ruleWithin(at.share(), at.path()).ifPresent(rule -> {
+                throw new Taken("'" + at.path() + "' can't go away: the limit of '" + rule.path()
+                        + "' is about it; remove that limit first");
+            });
+        }
+    }
+}

@@ -1,0 +1,125 @@
+package org.vastshelf.app.road;
+
+import java.time.Instant;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.limit.AccountStore;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Person;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.gate.ClientSpace;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.gate.Gate;
+import org.vastshelf.core.gate.GateView;
+import org.vastshelf.core.unit.Bytes;
+
+/** Operations that change nothing but the time of a file's last use. They lock nothing else. */
+@Component
+class Looking {
+
+    /** A time of use that is younger than this is left as it is, as file servers do to spare themselves the writing. */
+    private static final long FRESH_SECONDS = 86_400;
+
+    private final EstateStore estates;
+    private final RuleBooks books;
+    private final RoadStore files;
+    private final TallyStore tallies;
+    private final AccountStore accounts;
+    private final VolumeRoomStore rooms;
+    private final Notes notes;
+
+    Looking(
+            EstateStore estates,
+            RuleBooks books,
+            RoadStore files,
+            TallyStore tallies,
+            AccountStore accounts,
+            VolumeRoomStore rooms,
+            Notes notes) {
+        this.estates = estates;
+        this.books = books;
+        this.files = files;
+        this.tallies = tallies;
+        this.accounts = accounts;
+        this.rooms = rooms;
+        this.notes = notes;
+    }
+
+    Outcome look(FileOperation operation, Instant now) {
+        RuleBook book = books.of(estates.snapshot());
+        Share share = book.share(operation.share());
+        Volume volume = book.volume(share);
+        boolean reads = operation.kind() == Kind.READ;
+        if (reads) {
+            files.holdTree(share.name());
+        }
+        Optional<RoadStore.Place> place = reads
+                ? files.place(share.name(), operation.path()).filter(RoadStore.Place::complete)
+                : Optional.empty();
+        Optional<RoadStore.Found> found = place.flatMap(p -> files.file(p, operation.path(), false));
+        Person person = books.person(operation.person());
+        GateView view = new GateView(
+                book.reach(share),
+                new GateView.Access(share, person),
+                GateView.Limits.of(accounts.read(AccountKeys.at(book, share.name(), operation.path(), Owner.of(person))
+                        .toList())),
+                new GateView.Space(volume, rooms.read(book, volume), found.map(RoadStore.Found::present)));
+        boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
+        if (reads && found.isEmpty() && allowed) {
+            throw NotThere.file(operation);
+        }
+        if (reads && allowed) {
+            use(place.orElseThrow(), operation, found.orElseThrow().row(), now);
+        }
+        return new Outcome(
+                operation,
+                view,
+                now,
+                allowed,
+                space(view, operation),
+                notes.note(operation, view, now, allowed),
+                allowed ? found.map(RoadStore.Found::contents) : Optional.empty());
+    }
+
+    private void use(RoadStore.Place place, FileOperation operation, FileRow seen, Instant now) {
+        if (now.getEpochSecond() - seen.accessed() < FRESH_SECONDS) {
+            return;
+        }
+        files.file(place, operation.path(), true).ifPresent(locked -> {
+            FileRow before = locked.row();
+            FileRow after = before.usedAt(Math.max(before.accessed(), now.getEpochSecond()));
+            files.use(place, after);
+            if (before.month() != after.month()) {
+                tallies.tally(place, Optional.of(before), Optional.of(after));
+            }
+        });
+    }
+
+    static ClientSpace space(GateView view, FileOperation operation) {
+        return ClientSpace.of(view.limits(), view.space().volume(), view.space().room(), operation.place());
+    }
+
+    /** What a person's client sees of the space at a folder of a share; empty for who has no access there. */
+    Optional<ClientSpace> space(String shareName, String uid, FilePath folder, Instant now) {
+        RuleBook book = books.of(estates.snapshot());
+        Share share = book.share(shareName);
+        FileOperation look =
+                new FileOperation(Kind.LIST, uid, shareName, folder, Bytes.ZERO, Workstations.of(share, uid));
+        Volume volume = book.volume(share);
+        FilePath inside = folder.child("x");
+        Person person = books.person(uid);
+        GateView view = new GateView(
+                book.reach(share),
+                new GateView.Access(share, person),
+                GateView.Limits.of(accounts.read(AccountKeys.at(book, shareName, inside, Owner.of(person))
+                        .toList())),
+                new GateView.Space(volume, rooms.read(book, volume), Optional.empty()));
+        return Gate.refusedAt(look, view, now).isEmpty()
+                ? Optional.of(ClientSpace.of(view.limits(), volume, view.space().room(), inside))
+                : Optional.empty();
+    }
+}

@@ -1,0 +1,117 @@
+package org.vastshelf.app.road;
+
+import static org.jooq.impl.DSL.row;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.TALLY;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.catalogue.RollUp;
+
+/** Roll-ups and sums of folders, kept by increments. */
+@Component
+class TallyStore {
+
+    /** That in which all saves lock them; a folder's own before those that it shares with the others. */
+    private static final Comparator<RollUp.Cell> IN_ORDER = Comparator.comparing(RollUp.Cell::folder)
+            .reversed()
+            .thenComparing(RollUp.Cell::month)
+            .thenComparing(RollUp.Cell::size)
+            .thenComparing(RollUp.Cell::kind)
+            .thenComparing(RollUp.Cell::owner);
+
+    private final DSLContext db;
+
+    TallyStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** Keeps the roll-ups of a folder and of the whole: what was there goes, what is there comes. */
+    void tally(RoadStore.Place place, Optional<FileRow> before, Optional<FileRow> after) {
+        var insert = db.insertInto(
+                TALLY,
+                TALLY.CATALOGUE_NO,
+                TALLY.FOLDER_NO,
+                TALLY.MONTH,
+                TALLY.SIZE_CLASS,
+                TALLY.KIND,
+                TALLY.OWNER,
+                TALLY.FILES,
+                TALLY.BYTES,
+                TALLY.ALLOCATED);
+        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
+        before.ifPresent(row -> count(changes, place, row, -1));
+        after.ifPresent(row -> count(changes, place, row, 1));
+        for (Map.Entry<RollUp.Cell, long[]> change : changes.entrySet()) {
+            RollUp.Cell cell = change.getKey();
+            long[] by = change.getValue();
+            insert = insert.values(
+                    place.catalogue(),
+                    cell.folder(),
+                    cell.month(),
+                    cell.size(),
+                    cell.kind(),
+                    cell.owner(),
+                    by[0],
+                    by[1],
+                    by[2]);
+        }
+        insert.onDuplicateKeyUpdate()
+                .set(TALLY.FILES, TALLY.FILES.plus(DSL.field("VALUES(files)", Long.class)))
+                .set(TALLY.BYTES, TALLY.BYTES.plus(DSL.field("VALUES(bytes)", Long.class)))
+                .set(TALLY.ALLOCATED, TALLY.ALLOCATED.plus(DSL.field("VALUES(allocated)", Long.class)))
+                .execute();
+    }
+
+    private static void count(Map<RollUp.Cell, long[]> changes, RoadStore.Place place, FileRow file, int sign) {
+        Stream.concat(
+                        Stream.of(RollUp.ofFolder(place.folder(), file)),
+                        Arrays.stream(RollUp.values()).map(whole -> whole.of(file)))
+                .forEach(cell -> {
+                    long[] by = changes.computeIfAbsent(cell, none -> new long[3]);
+                    by[0] += sign;
+                    by[1] += sign * file.bytes();
+                    by[2] += sign * file.allocated();
+                });
+    }
+
+    /** Moves sums from one place to another; folders that enclose both keep theirs. */
+    void moved(RoadStore.Place from, RoadStore.Place to, long files, long bytes, long allocated) {
+        List<Integer> left = new ArrayList<>(from.folders());
+        left.removeAll(to.folders());
+        List<Integer> reached = new ArrayList<>(to.folders());
+        reached.removeAll(from.folders());
+        sums(from.catalogue(), left, -files, -bytes, -allocated);
+        sums(to.catalogue(), reached, files, bytes, allocated);
+    }
+
+    /** Adds to the sums of all enclosing folders, the root first. */
+    void sums(RoadStore.Place place, long files, long bytes, long allocated) {
+        sums(place.catalogue(), place.folders(), files, bytes, allocated);
+    }
+
+    private void sums(int catalogue, List<Integer> folders, long files, long bytes, long allocated) {
+        if (folders.isEmpty()) {
+            return;
+        }
+        db.update(FOLDER)
+                .set(
+                        row(FOLDER.SUM_FILES, FOLDER.SUM_BYTES, FOLDER.SUM_ALLOCATED),
+                        row(
+                                FOLDER.SUM_FILES.plus(files),
+                                FOLDER.SUM_BYTES.plus(bytes),
+                                FOLDER.SUM_ALLOCATED.plus(allocated)))
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.in(folders))
+                .execute();
+    }
+}

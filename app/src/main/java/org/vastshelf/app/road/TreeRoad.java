@@ -1,0 +1,207 @@
+package org.vastshelf.app.road;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * The road for what concerns more than the contents of one file: moves, copies, folders made and removed. As on
+ * {@link FileRoad} all goes through the gate, in one transaction, and is written down. While folders move, nobody else
+ * saves on the share.
+ */
+@Service
+public class TreeRoad {
+
+    private final EstateStore estates;
+    private final RuleBooks books;
+    private final RoadStore files;
+    private final TreeStore trees;
+    private final Looking looking;
+    private final Settling settling;
+    private final Notes notes;
+    private final ShelfClock clock;
+    private final Transactions transactions;
+
+    TreeRoad(
+            EstateStore estates,
+            RuleBooks books,
+            RoadStore files,
+            TreeStore trees,
+            Looking looking,
+            Settling settling,
+            Notes notes,
+            ShelfClock clock,
+            Transactions transactions) {
+        this.estates = estates;
+        this.books = books;
+        this.files = files;
+        this.trees = trees;
+        this.looking = looking;
+        this.settling = settling;
+        this.notes = notes;
+        this.clock = clock;
+        this.transactions = transactions;
+    }
+
+    /** Something at a path of a share. */
+    public record At(String share, FilePath path) {
+        @Override
+        public String toString() {
+            return "'" + path + "' on share " + share;
+        }
+    }
+
+    /** Gives a file or a folder another name, another place on its share, or both. */
+    public Outcome move(String who, At from, FilePath to) {
+        return move(who, from, to, clock.instant());
+    }
+
+    public Outcome move(String who, At from, FilePath to, Instant now) {
+        return transactions.run(() -> {
+            Scene scene = scene(who, from.share, now);
+            Load load = load(from, scene.volume());
+            FileOperation operation = new FileOperation(
+                    load.isFolder() ? Kind.MOVE_FOLDER : Kind.MOVE,
+                    who,
+                    from.share,
+                    from.path,
+                    load.bytes(),
+                    Workstations.of(scene.share(), who),
+                    Optional.of(to));
+            if (to.isWithin(from.path) && !to.equals(from.path)) {
+                throw new Taken("'" + from.path + "' can't go into itself");
+            }
+            load.requireNoRule(scene.book());
+            RoadStore.Place there = free(new At(from.share, to));
+            return settling.moved(scene, operation, load, there);
+        });
+    }
+
+    /** Copies a file or a folder, also to another share. The copy belongs to who makes it. */
+    public Outcome copy(String who, At from, At to) {
+        return copy(who, from, to, clock.instant());
+    }
+
+    public Outcome copy(String who, At from, At to, Instant now) {
+        return transactions.run(() -> {
+            Scene scene = scene(who, to.share, now);
+            Load load = load(from, scene.volume());
+            Share source = scene.book().share(from.share);
+            Outcome read = looking.look(
+                    new FileOperation(
+                            load.isFolder() ? Kind.LIST : Kind.READ,
+                            who,
+                            from.share,
+                            from.path,
+                            Bytes.ZERO,
+                            Workstations.of(source, who)),
+                    now);
+            if (!read.allowed()) {
+                return read;
+            }
+            if (to.share.equals(from.share) && to.path.isWithin(from.path)) {
+                throw new Taken("'" + from.path + "' can't be copied into itself");
+            }
+            FileOperation operation = new FileOperation(
+                    load.isFolder() ? Kind.COPY_FOLDER : Kind.COPY,
+                    who,
+                    to.share,
+                    to.path,
+                    load.bytes(),
+                    Workstations.of(scene.share(), who));
+            RoadStore.Place there = free(to);
+            return settling.copied(scene, operation, load, there);
+        });
+    }
+
+    public Outcome makeFolder(String who, At at) {
+        Instant now = clock.instant();
+        return transactions.run(() -> {
+            Scene scene = scene(who, at.share, now);
+            FileOperation operation = new FileOperation(
+                    Kind.MAKE_FOLDER, who, at.share, at.path, Bytes.ZERO, Workstations.of(scene.share(), who));
+            files.holdTree(at.share);
+            free(at);
+            return settling.folderMade(scene, operation);
+        });
+    }
+
+    /** Removes a folder with all that is in it. */
+    public Outcome removeFolder(String who, At at) {
+        return removeFolder(who, at, clock.instant());
+    }
+
+    public Outcome removeFolder(String who, At at, Instant now) {
+        return transactions.run(() -> {
+            Scene scene = scene(who, at.share, now);
+            Load load = load(at, scene.volume());
+            if (!load.isFolder()) {
+                throw NotThere.folder(at.share, at.path);
+            }
+            FileOperation operation = new FileOperation(
+                    Kind.REMOVE_FOLDER, who, at.share, at.path, load.bytes(), Workstations.of(scene.share(), who));
+            load.requireNoRule(scene.book());
+            return settling.removed(scene, operation, load);
+        });
+    }
+
+    private Scene scene(String who, String shareName, Instant now) {
+        RuleBook book = books.of(estates.held());
+        Share share = book.share(shareName);
+        return new Scene(book, share, book.volume(share), books.person(who), now);
+    }
+
+    /** What lies at a path; it stays there until the transaction has ended. */
+    private Load load(At at, Volume onto) {
+        if (at.path.isRoot()) {
+            throw new IllegalArgumentException("path is '/', must name a file or a folder in it");
+        }
+        int catalogue = trees.catalogue(at.share).orElseThrow(() -> missing(at));
+        boolean folder =
+                files.place(at.share, at.path).filter(RoadStore.Place::isFolder).isPresent();
+        if (folder) {
+            trees.lockTree(at.share);
+        } else {
+            files.holdTree(at.share);
+        }
+        RoadStore.Place place =
+                files.place(at.share, at.path).filter(RoadStore.Place::complete).orElseThrow(() -> missing(at));
+        if (place.isFolder() != folder) {
+            throw new Transactions.RunAgain("'" + at.path + "' became something else", null);
+        }
+        if (folder) {
+            List<TreeStore.Branch> tree = trees.tree(catalogue, at.path);
+            return Load.of(at, place, tree, trees.portions(catalogue, tree, onto.blockSize()));
+        }
+        RoadStore.Found found = files.file(place, at.path, true).orElseThrow(() -> missing(at));
+        return Load.of(at, place, found, onto);
+    }
+
+    private static NotThere missing(At at) {
+        return new NotThere("There is nothing at " + at);
+    }
+
+    /** A place of which the folder is there and the name is free. */
+    private RoadStore.Place free(At at) {
+        if (!trees.catalogue(at.share).isPresent() && at.path.parent().isRoot()) {
+            return files.made(at.share, at.path, Optional.empty());
+        }
+        RoadStore.Place place = files.place(at.share, at.path)
+                .filter(RoadStore.Place::complete)
+                .orElseThrow(() -> NotThere.folder(at.share, at.path.parent()));
+        if (place.isFolder() || files.file(place, at.path, true).isPresent()) {
+            throw new Taken("There is something at " + at + " already; remove it first or choose another name");
+        }
+        return place;
+    }
+}
