@@ -307,7 +307,7 @@ class FileLifeTest {
                 .isTrue();
         App.send("suki", "PATCH", where, " and last".getBytes());
         App.send("suki", "PATCH", where + "&offset=0", "F".getBytes());
-        assertThat(App.get("suki", where).body()).isEqualTo("First and last");
+        assertThat(App.get("suki", where).text()).isEqualTo("First and last");
         assertThat(App.send("suki", "PATCH", where + "&offset=-1", "F".getBytes()).detail())
                 .isEqualTo("offset is -1, must be from 0 to 70368744177664");
         assertThat(App.get("bram", where).status()).isEqualTo(403);
