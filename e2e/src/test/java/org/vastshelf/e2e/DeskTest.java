@@ -1,7 +1,5 @@
 package org.vastshelf.e2e;
 
-import java.nio.file.Files;
-
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Download;
@@ -50,7 +48,8 @@ class DeskTest {
             assertThat(page.locator(".panel").textContent()).contains("text/plain", "4 (4 B)");
             type(page, "Text", "s fall");
             assertThat(said(page)).isEqualTo("● allowed edit /hands/first.txt");
-            page.getByLabel("From byte", new Page.GetByLabelOptions().setExact(true)).fill("0");
+            page.getByLabel("From byte", new Page.GetByLabelOptions().setExact(true))
+                    .fill("0");
             type(page, "Text", "L");
             page.navigate("/desk?person=suki&share=film&path=/hands&chosen=first.txt");
             type(page, "New path on film", "/hands/second.txt");

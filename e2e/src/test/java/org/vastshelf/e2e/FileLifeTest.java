@@ -112,7 +112,8 @@ class FileLifeTest {
         List<Callable<Boolean>> again = new ArrayList<>();
         for (int i = 0; i < 16; i++) {
             String path = "/life/many" + i % 4 + ".bin";
-            again.add(() -> ROAD.save(operation(Kind.WRITE, path, 0), source(bytes)).allowed());
+            again.add(() ->
+                    ROAD.save(operation(Kind.WRITE, path, 0), source(bytes)).allowed());
         }
         try (var threads = Executors.newFixedThreadPool(16)) {
             for (var future : threads.invokeAll(again)) {
@@ -169,7 +170,8 @@ class FileLifeTest {
         save("/life/tree/one/a.txt", "a".getBytes(StandardCharsets.UTF_8));
         ROAD.perform(operation(Kind.WRITE, "/life/tree/one/two/b.jpg", 70_000));
         TREES.makeFolder("suki", at("/life/tree/empty"));
-        assertThat(TREES.move("suki", at("/life/tree"), new FilePath("/life/wood")).allowed())
+        assertThat(TREES.move("suki", at("/life/tree"), new FilePath("/life/wood"))
+                        .allowed())
                 .isTrue();
         assertThatThrownBy(() -> contents("/life/tree/one/a.txt")).isInstanceOf(NotThere.class);
         assertThat(TREES.copy("suki", at("/life/wood"), new TreeRoad.At("homes", new FilePath("/suki/wood")))
@@ -199,7 +201,8 @@ class FileLifeTest {
     void nothing_gets_past_a_limit_by_being_moved_or_copied() {
         ROAD.perform(operation(Kind.WRITE, "/life/big/one.bin", 700_000));
         ROAD.perform(operation(Kind.WRITE, "/life/big/two.bin", 700_000));
-        assertThat(TREES.move("suki", at("/life/big"), new FilePath("/small/big")).allowed())
+        assertThat(TREES.move("suki", at("/life/big"), new FilePath("/small/big"))
+                        .allowed())
                 .isFalse();
         assertThat(TREES.copy("suki", at("/life/big"), at("/small/big")).allowed())
                 .isFalse();
@@ -225,9 +228,16 @@ class FileLifeTest {
     void nobody_reaches_into_somebody_else_s_folder_by_moving() {
         TreeRoad.At own = new TreeRoad.At("homes", new FilePath("/suki/own.txt"));
         ROAD.perform(new FileOperation(
-                Kind.WRITE, "suki", "homes", own.path(), Bytes.of(10), operation(Kind.READ, "/x", 0).client()));
-        assertThat(TREES.move("suki", own, new FilePath("/bram/own.txt")).allowed()).isFalse();
-        assertThat(TREES.move("bram", own, new FilePath("/bram/own.txt")).allowed()).isFalse();
+                Kind.WRITE,
+                "suki",
+                "homes",
+                own.path(),
+                Bytes.of(10),
+                operation(Kind.READ, "/x", 0).client()));
+        assertThat(TREES.move("suki", own, new FilePath("/bram/own.txt")).allowed())
+                .isFalse();
+        assertThat(TREES.move("bram", own, new FilePath("/bram/own.txt")).allowed())
+                .isFalse();
         assertThat(TREES.copy("bram", own, new TreeRoad.At("homes", new FilePath("/bram/own.txt")))
                         .allowed())
                 .isFalse();
@@ -303,17 +313,24 @@ class FileLifeTest {
     @Test
     void bytes_go_in_and_out_over_the_api() throws Exception {
         String where = "/api/v1/desk/contents?person=suki&share=office&path=/life/api.txt";
-        assertThat(App.send("suki", "PUT", where, "first".getBytes()).json().path("allowed").asBoolean())
+        assertThat(App.send("suki", "PUT", where, "first".getBytes())
+                        .json()
+                        .path("allowed")
+                        .asBoolean())
                 .isTrue();
         App.send("suki", "PATCH", where, " and last".getBytes());
         App.send("suki", "PATCH", where + "&offset=0", "F".getBytes());
         assertThat(App.get("suki", where).text()).isEqualTo("First and last");
-        assertThat(App.send("suki", "PATCH", where + "&offset=-1", "F".getBytes()).detail())
+        assertThat(App.send("suki", "PATCH", where + "&offset=-1", "F".getBytes())
+                        .detail())
                 .isEqualTo("offset is -1, must be from 0 to 70368744177664");
         assertThat(App.get("bram", where).status()).isEqualTo(403);
         String move = "{\"person\":\"suki\",\"share\":\"office\",\"operation\":\"MOVE\",\"path\":\"/life/api.txt\","
                 + "\"to\":\"/life/moved.txt\"}";
-        assertThat(App.post("suki", "/api/v1/desk/operations", move).json().path("allowed").asBoolean())
+        assertThat(App.post("suki", "/api/v1/desk/operations", move)
+                        .json()
+                        .path("allowed")
+                        .asBoolean())
                 .isTrue();
         assertThat(App.post("suki", "/api/v1/desk/operations", move).status()).isEqualTo(404);
         assertThat(read("/life/moved.txt")).isEqualTo("First and last".getBytes());

@@ -1,8 +1,5 @@
 package org.vastshelf.app.catalogue;
 
-import java.nio.file.Files;
-import org.vastshelf.app.kit.Figures;
-
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;

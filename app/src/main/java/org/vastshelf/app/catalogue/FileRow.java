@@ -1,7 +1,5 @@
 package org.vastshelf.app.catalogue;
 
-import org.vastshelf.app.store.Times;
-
 import java.time.Instant;
 import java.time.ZoneOffset;
 import org.vastshelf.core.catalogue.FileKind;

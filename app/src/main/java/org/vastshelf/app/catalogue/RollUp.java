@@ -1,7 +1,5 @@
 package org.vastshelf.app.catalogue;
 
-import org.vastshelf.app.kit.Figures;
-
 import org.vastshelf.core.catalogue.SizeClass;
 
 /**

@@ -1,8 +1,5 @@
 package org.vastshelf.app.content;
 
-import org.vastshelf.core.change.Holds;
-import org.vastshelf.core.unit.Bytes;
-
 import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;

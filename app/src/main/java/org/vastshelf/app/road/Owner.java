@@ -1,7 +1,5 @@
 package org.vastshelf.app.road;
 
-import org.vastshelf.app.limit.Whose;
-
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.limit.Account;

@@ -1,7 +1,5 @@
 package org.vastshelf.app.road;
 
-import org.vastshelf.core.content.Contents;
-
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;

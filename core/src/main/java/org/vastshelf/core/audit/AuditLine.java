@@ -1,7 +1,5 @@
 package org.vastshelf.core.audit;
 
-import org.vastshelf.app.store.Times;
-
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;

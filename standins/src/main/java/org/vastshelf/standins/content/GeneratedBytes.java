@@ -1,7 +1,5 @@
 package org.vastshelf.standins.content;
 
-import org.vastshelf.core.unit.Bytes;
-
 import java.util.Arrays;
 import org.vastshelf.core.content.FileStreams;
 import org.vastshelf.core.content.StreamId;
