@@ -53,38 +53,38 @@ INSERT INTO kept_piece (kept_no, position, bytes) SELECT content_no, position, b
 UPDATE file
     JOIN catalogue ON catalogue.no = file.catalogue_no
     JOIN (SELECT catalogue_no c, folder_no f, name n, COALESCE(content_no, CAST(CONV(LEFT(SHA2(
-            CONCAT(catalogue_no, '/', folder_no, '/', HEX(name)), 256), 14), 16, 10) AS UNSIGNED)) number FROM file) numbered
+            CONCAT(catalogue_no, '/', folder_no, '/', HEX(file.name)), 256), 14), 16, 10) AS UNSIGNED)) number FROM file) numbered
         ON c = file.catalogue_no AND f = file.folder_no AND n = file.name
 SET extents = IF(file.bytes = 0, X'00', CONCAT(
         IF(content_no IS NULL, X'00', X'01'),
         IF(content_no IS NOT NULL, X'00', CHAR(CASE
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('txt', 'md', 'log', 'tex') THEN 2
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('html', 'htm') THEN 3
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('csv', 'dat', 'json', 'xml') THEN 4
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('nc') THEN 5
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('fastq', 'fq', 'fasta', 'fa') THEN 6
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('bam', 'cram', 'gz') THEN 7
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('dwg') THEN 8
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('dxf') THEN 9
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('tif', 'tiff') THEN 10
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('jpg', 'jpeg') THEN 11
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('png') THEN 12
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('psd') THEN 13
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('mp4', 'm4v') THEN 14
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('mov') THEN 15
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('mxf') THEN 16
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('mkv') THEN 17
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('wav') THEN 18
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('mp3') THEN 19
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('pdf') THEN 20
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('odt') THEN 21
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('ods') THEN 22
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('odp') THEN 23
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('docx', 'xlsx', 'pptx') THEN 24
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('zip') THEN 25
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('ibd', 'db', 'sqlite') THEN 26
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('wal', 'redo') THEN 27
-            WHEN SUBSTRING_INDEX(LOWER(CONVERT(name USING utf8mb4)), '.', -1) IN ('bak', 'dump') THEN 28
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('txt', 'md', 'log', 'tex') THEN 2
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('html', 'htm') THEN 3
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('csv', 'dat', 'json', 'xml') THEN 4
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('nc') THEN 5
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('fastq', 'fq', 'fasta', 'fa') THEN 6
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('bam', 'cram', 'gz') THEN 7
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('dwg') THEN 8
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('dxf') THEN 9
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('tif', 'tiff') THEN 10
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('jpg', 'jpeg') THEN 11
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('png') THEN 12
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('psd') THEN 13
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('mp4', 'm4v') THEN 14
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('mov') THEN 15
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('mxf') THEN 16
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('mkv') THEN 17
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('wav') THEN 18
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('mp3') THEN 19
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('pdf') THEN 20
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('odt') THEN 21
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('ods') THEN 22
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('odp') THEN 23
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('docx', 'xlsx', 'pptx') THEN 24
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('zip') THEN 25
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('ibd', 'db', 'sqlite') THEN 26
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('wal', 'redo') THEN 27
+            WHEN SUBSTRING_INDEX(LOWER(CONVERT(file.name USING utf8mb4)), '.', -1) IN ('bak', 'dump') THEN 28
             ELSE 29 END)),
         CHAR((number >> 0) & 127 | 128,
             (number >> 7) & 127 | 128,
