@@ -11,10 +11,10 @@ import org.vastshelf.core.content.Extent;
 @Component
 class Pieces {
 
-    private static final int MANY = 256;
+    private static final int MANY = 2_048;
     static final int MOST = 16_384;
-    /** Short ranges that lie beside each other are kept anew as one, up to this length. */
-    private static final long SHORT = 1 << 16;
+    /** Ranges shorter than a block share no block with anybody: those that lie beside each other are kept anew as one. */
+    private static final long SHORT = 4_096;
 
     private static final long TOGETHER = 4L << 20;
 
