@@ -314,11 +314,7 @@ class FileLifeTest {
     @Test
     void bytes_go_in_and_out_over_the_api() throws Exception {
         String where = "/api/v1/desk/contents?person=suki&share=office&path=/life/api.txt";
-        assertThat(App.send("suki", "PUT", where, "first".getBytes())
-                        .json()
-                        .path("allowed")
-                        .asBoolean())
-                .isTrue();
+        assertThat(App.send("suki", "PUT", where, "first".getBytes()).text()).contains("\"allowed\":true");
         App.send("suki", "PATCH", where, " and last".getBytes());
         App.send("suki", "PATCH", where + "&offset=0", "F".getBytes());
         assertThat(App.get("suki", where).text()).isEqualTo("First and last");

@@ -27,8 +27,8 @@ public final class Routes {
             get("/plank", Access.READERS),
             get("/drawer", Access.RUNNERS),
             any("/desk/**", Access.DESKS),
-            post("/api/v1/desk/operations", Access.DESKS),
-            get("/api/v1/desk/listing", Access.DESKS),
+            any("/api/v1/desk/**", Access.DESKS),
+            post("/api/v1/kept-bytes/looks", Access.RUNNERS),
             any("/api/v1/preferences", Access.EVERYBODY),
             get("/time", Access.EVERYBODY),
             post("/time", Access.RUNNERS),
@@ -90,6 +90,7 @@ public final class Routes {
             get("/limit/**", Access.KEEPERS),
             get("/lighten", Access.READERS),
             get("/protect", Access.READERS),
+            post("/trace/kept", Access.RUNNERS),
             get("/trace/**", Access.READERS));
 
     private Routes() {}
