@@ -36,6 +36,8 @@ public record ChosenView(
             "Bytes that somebody saved are kept once, however many files hold them; the others the stand-in file server"
                     + " makes anew whenever they are read, the same each time.";
 
+    private static final String UNKNOWN = "application/octet-stream";
+
     /** Something known of it. */
     public record Fact(String what, Figure figure) {}
 
@@ -52,14 +54,14 @@ public record ChosenView(
                                     move.action(),
                                     "Rename or move",
                                     move.text("to", "New path on " + seat.share(), here)
-                                            .width("w-full"))
+                                            .width("w-80"))
                             .button("Move it"),
                     Form.of(
                                     copy.action(),
                                     "Copy",
                                     copy.select("onto", "Onto share", shares, seat.share())
                                             .width("w-40"),
-                                    copy.text("to", "Path of the copy", here).width("w-64"))
+                                    copy.text("to", "Path of the copy", here).width("w-80"))
                             .button("Copy it"),
                     Form.of(
                                     edit.action(),
@@ -98,7 +100,8 @@ public record ChosenView(
                         new Fact("name says", Figure.of(file.kind().title())),
                         new Fact(
                                 "bytes say",
-                                Figure.of(type).why("Recognised by its first bytes, whatever its name says.")),
+                                Figure.of(type.equals(UNKNOWN) ? "nothing that is recognised" : type)
+                                        .why("Recognised by its first bytes, whatever its name says.")),
                         new Fact("made of", Figure.of(pieces(fmt, contents)).why(KEPT))),
                 true,
                 forms.move,
@@ -112,7 +115,8 @@ public record ChosenView(
                 .filter(e -> e.stream().isKept())
                 .mapToLong(Extent::length)
                 .sum();
-        return Counted.of(contents.extents().size(), "piece") + ", " + fmt.size(saved) + " of them saved by somebody";
+        return Counted.of(contents.extents().size(), "piece")
+                + (saved == 0 ? "" : ", " + fmt.size(saved) + " saved by somebody");
     }
 
     public boolean isEdited() {
