@@ -1,5 +1,6 @@
 package org.vastshelf.app.demo;
 
+import java.io.ByteArrayInputStream;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
@@ -8,7 +9,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import javax.sql.DataSource;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -18,18 +21,28 @@ import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.content.FileBytes;
+import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.standins.scenario.DemoAudit;
+import org.vastshelf.standins.life.Balance;
+import org.vastshelf.standins.life.Crew;
+import org.vastshelf.standins.life.LivingFile;
+import org.vastshelf.standins.life.Month;
+import org.vastshelf.standins.life.RealFile;
+import org.vastshelf.standins.life.RealFiles;
+import org.vastshelf.standins.life.ShareLife;
 import org.vastshelf.standins.scenario.DemoEstate;
-import org.vastshelf.standins.scenario.DemoFiles;
+import org.vastshelf.standins.scenario.DemoFile;
+import org.vastshelf.standins.scenario.DemoFolder;
 import org.vastshelf.standins.scenario.DemoHistory;
 
 /**
@@ -51,6 +64,9 @@ class DemoLoader implements ApplicationRunner {
     private final DemoStore rows;
     private final Directory directory;
     private final DataSource source;
+    private final FileBytes bytes;
+    private final KeptStore kept;
+    private final Transactions transactions;
 
     DemoLoader(
             Settings settings,
@@ -60,7 +76,10 @@ class DemoLoader implements ApplicationRunner {
             LargeLoader large,
             DemoStore rows,
             Directory directory,
-            DataSource source) {
+            DataSource source,
+            FileBytes bytes,
+            KeptStore kept,
+            Transactions transactions) {
         this.settings = settings;
         this.estates = estates;
         this.usage = usage;
@@ -69,6 +88,9 @@ class DemoLoader implements ApplicationRunner {
         this.rows = rows;
         this.directory = directory;
         this.source = source;
+        this.bytes = bytes;
+        this.kept = kept;
+        this.transactions = transactions;
     }
 
     @Override
@@ -91,31 +113,83 @@ class DemoLoader implements ApplicationRunner {
         Instant begin = Instant.now();
         rows.clear();
         Estate estate = DemoEstate.create();
-        List<String> people =
-                directory.people().stream().map(Person::uid).sorted().toList();
-        Map<String, Bytes> used = new TreeMap<>();
+        Crew crew = Crew.of(directory.people());
+        Map<String, ShareLife> lives = lives(estate, crew);
+        Month month = Month.of(crew, lives, estate);
+        Map<String, SortedMap<LocalDate, Long>> days = new TreeMap<>();
         try (Connection connection = source.getConnection()) {
             connection.setAutoCommit(false);
-            for (Volume volume : estate.volumes().values()) {
-                if (estate.shares().containsKey(volume.name())) {
-                    Bytes live = files.load(connection, volume, to -> DemoFiles.of(volume.name(), people, to));
-                    used.put(volume.name(), withSnapshots(volume, live));
-                }
+            for (ShareLife life : lives.values()) {
+                Volume volume = estate.volumes().get(life.share());
+                Bytes live = files.load(connection, volume, to -> folders(life, to));
+                Bytes snapshots = snapshots(volume, live);
+                usage.set(volume.name(), new Usage.Held(live, snapshots));
+                days.put(
+                        volume.name(),
+                        history(volume, Balance.of(life, month.ghosts(), volume::allocatedBytes), snapshots.value()));
             }
-            used.put("replica-herbarium", used.get("herbarium"));
-            rows.audit(connection, people);
+            rows.receiptsAfter(rows.audit(connection, month.deeds()));
             connection.commit();
         }
-        rows.receiptsAfter(DemoAudit.LINES);
-        loadHistory(estate, used);
+        replica(days);
+        loadHistory(estate, days);
         estates.happen((empty, held) -> counted(estate));
         LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
     }
 
-    private Bytes withSnapshots(Volume volume, Bytes live) {
-        Bytes snapshots = Bytes.of(Math.round(live.value() * SNAPSHOT_SHARE)).roundDownTo(Bytes.of(volume.blockSize()));
-        usage.set(volume.name(), new Usage.Held(live, snapshots));
-        return live.plus(snapshots);
+    /** What is on each share; of real files the bytes are kept. */
+    private Map<String, ShareLife> lives(Estate estate, Crew crew) {
+        Map<String, ShareLife> lives = new TreeMap<>();
+        estate.shares().keySet().forEach(share -> lives.put(share, ShareLife.of(share, crew)));
+        for (RealFile real : RealFiles.all()) {
+            Contents contents = transactions.run(() -> kept(real));
+            lives.get(real.share()).add(real, contents, crew);
+        }
+        return lives;
+    }
+
+    private Contents kept(RealFile real) {
+        Contents contents = bytes.keep(() -> new ByteArrayInputStream(real.bytes()));
+        kept.used(contents.kept(), 1);
+        return contents;
+    }
+
+    private static void folders(ShareLife life, Consumer<DemoFolder> to) {
+        life.folders()
+                .forEach((path, files) -> to.accept(new DemoFolder(
+                        path, files.stream().map(DemoLoader::file).toList())));
+    }
+
+    private static DemoFile file(LivingFile file) {
+        return new DemoFile(
+                file.name(),
+                file.contents(),
+                file.owner().uid(),
+                file.owner().fileGroup(),
+                file.modified(),
+                file.accessed(),
+                file.modified(),
+                file.kind());
+    }
+
+    private static Bytes snapshots(Volume volume, Bytes live) {
+        return Bytes.of(Math.round(live.value() * SNAPSHOT_SHARE)).roundDownTo(Bytes.of(volume.blockSize()));
+    }
+
+    /** The known month, and before it the years that led there. */
+    private static SortedMap<LocalDate, Long> history(Volume volume, SortedMap<LocalDate, Long> month, long snapshots) {
+        SortedMap<LocalDate, Long> days = new TreeMap<>();
+        month.forEach((day, live) -> days.put(day, live + snapshots));
+        DemoHistory.of(volume.name(), month.firstKey(), Bytes.of(days.get(month.firstKey())))
+                .forEach(day -> days.put(day.day(), day.used().value()));
+        return days;
+    }
+
+    /** The copy elsewhere holds what the original does. */
+    private void replica(Map<String, SortedMap<LocalDate, Long>> days) {
+        SortedMap<LocalDate, Long> original = days.get("herbarium");
+        days.put("replica-herbarium", original);
+        usage.set("replica-herbarium", new Usage.Held(Bytes.of(original.get(original.lastKey())), Bytes.ZERO));
     }
 
     /** From the first moment on, its drives count. */
@@ -125,23 +199,21 @@ class DemoLoader implements ApplicationRunner {
                 .toList());
     }
 
-    private void loadHistory(Estate estate, Map<String, Bytes> used) {
-        usage.set("replica-herbarium", new Usage.Held(used.get("herbarium"), Bytes.ZERO));
+    private void loadHistory(Estate estate, Map<String, SortedMap<LocalDate, Long>> byVolume) {
         Map<String, Map<LocalDate, Long>> pools = new TreeMap<>();
+        Map<LocalDate, Long> whole = new TreeMap<>();
         List<DemoStore.Day> days = new ArrayList<>();
-        used.forEach((volume, today) -> {
+        byVolume.forEach((volume, sums) -> {
             Map<LocalDate, Long> pool =
                     pools.computeIfAbsent(estate.volumes().get(volume).pool(), p -> new TreeMap<>());
-            DemoHistory.of(volume, today).forEach(day -> {
-                days.add(new DemoStore.Day(
-                        HistoryStore.VOLUME, volume, day.day(), day.used().value()));
-                pool.merge(day.day(), day.used().value(), Long::sum);
+            sums.forEach((day, bytes) -> {
+                days.add(new DemoStore.Day(HistoryStore.VOLUME, volume, day, bytes));
+                pool.merge(day, bytes, Long::sum);
+                whole.merge(day, bytes, Long::sum);
             });
         });
         pools.forEach((pool, sums) ->
                 sums.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.POOL, pool, day, bytes))));
-        Map<LocalDate, Long> whole = new TreeMap<>();
-        pools.values().forEach(sums -> sums.forEach((day, bytes) -> whole.merge(day, bytes, Long::sum)));
         whole.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
         rows.history(days);
     }

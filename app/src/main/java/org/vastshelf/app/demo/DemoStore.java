@@ -17,16 +17,19 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import javax.sql.DataSource;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.BulkStore;
 import org.vastshelf.app.catalogue.LoadStore;
+import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.core.audit.AuditLine;
-import org.vastshelf.standins.scenario.DemoAudit;
+import org.vastshelf.standins.life.Deed;
 
 /** The demo's rows in tables that are too large for the ordinary road. */
 @Component
@@ -106,47 +109,59 @@ class DemoStore {
         }));
     }
 
-    void audit(Connection connection, List<String> people) throws SQLException {
+    /** Writes what people did as a chain of audit lines; returns how many there are. */
+    long audit(Connection connection, List<Deed> deeds) throws SQLException {
         LoadStore buffer = new LoadStore(
-                "audit_line", "number,at,person,client,share,operation,path,bytes,verdict,reason,hash,receipt");
-        byte[][] head = {AuditLine.GENESIS};
-        DemoAudit.lines(people, DemoAudit.LINES, line -> {
-            head[0] = line.hashAfter(head[0]);
-            buffer.number(line.number())
+                "audit_line", "number,at,person,client,share,operation,path,target,bytes,verdict,reason,hash,receipt");
+        byte[] head = AuditLine.GENESIS;
+        long number = 0;
+        for (Deed deed : deeds) {
+            AuditLine line = line(++number, deed);
+            head = line.hashAfter(head);
+            buffer.number(number)
                     .text(Times.stored(line.at()).toString())
                     .text(line.person())
                     .text(line.client())
                     .text(line.share())
                     .text(line.operation())
                     .text(line.path())
+                    .text(line.target())
                     .number(line.bytes())
                     .text(line.verdict())
                     .text(line.reason())
-                    .bytes(head[0])
-                    .number(line.number())
+                    .bytes(head)
+                    .number(number)
                     .endRow();
             if (buffer.size() > LOAD_BYTES) {
-                flush(buffer, connection);
+                buffer.flush(connection);
             }
-        });
+        }
         buffer.flush(connection);
         try (var sql = connection.prepareStatement("INSERT INTO audit_head (id, number, hash) VALUES (1, ?, ?)")) {
-            sql.setLong(1, DemoAudit.LINES);
-            sql.setBytes(2, head[0]);
+            sql.setLong(1, number);
+            sql.setBytes(2, head);
             sql.executeUpdate();
         }
+        return number;
+    }
+
+    private static AuditLine line(long number, Deed deed) {
+        return new AuditLine(
+                number,
+                Instant.EPOCH.plus(deed.micros(), ChronoUnit.MICROS),
+                deed.person(),
+                Workstations.address(deed.person()),
+                deed.share(),
+                deed.kind().name(),
+                deed.path(),
+                deed.target(),
+                deed.bytes(),
+                deed.allowed() ? "ALLOWED" : "REFUSED",
+                deed.reason());
     }
 
     /** Receipts of lines to come follow those of the demo's. */
     void receiptsAfter(long last) {
         db.execute("ALTER TABLE audit_pending AUTO_INCREMENT = " + (last + 1));
-    }
-
-    private static void flush(LoadStore buffer, Connection connection) {
-        try {
-            buffer.flush(connection);
-        } catch (SQLException e) {
-            throw new IllegalStateException("the demo's audit lines did not load", e);
-        }
     }
 }

@@ -14,8 +14,8 @@ import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.standins.scenario.DemoFiles.DemoFile;
-import org.vastshelf.standins.scenario.DemoFiles.DemoFolder;
+import org.vastshelf.standins.scenario.DemoFile;
+import org.vastshelf.standins.scenario.DemoFolder;
 
 /** Writes the catalogue of a share of a generated estate. */
 @Component
@@ -73,7 +73,7 @@ class ShareFiles {
                             file.group(),
                             file.modified(),
                             file.accessed(),
-                            file.modified(),
+                            file.changed(),
                             file.kind()),
                     file.contents());
         }

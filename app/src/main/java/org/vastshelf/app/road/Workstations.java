@@ -11,7 +11,12 @@ public final class Workstations {
 
     /** The person's workstation, by SMB where the share is served over it. */
     public static Client of(Share share, String uid) {
-        int seat = 10 + Math.floorMod(uid.hashCode(), 200);
-        return new Client("10.20.4." + seat, share.smb() ? Protocol.SMB : Protocol.NFS);
+        return new Client(address(uid), share.smb() ? Protocol.SMB : Protocol.NFS);
+    }
+
+    /** Where somebody's machine is: the same for good, and hardly ever somebody else's too. */
+    public static String address(String uid) {
+        int seat = Math.floorMod(uid.hashCode() * 0x9E3779B1, 128 * 254);
+        return "10.20." + (64 + seat / 254) + "." + (1 + seat % 254);
     }
 }

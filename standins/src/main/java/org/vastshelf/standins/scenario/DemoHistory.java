@@ -1,6 +1,7 @@
 package org.vastshelf.standins.scenario;
 
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -12,6 +13,7 @@ import org.vastshelf.core.unit.Bytes;
 public final class DemoHistory {
 
     private static final int DAYS = 1_095;
+    private static final int PACE_DAYS = 120;
     private static final LocalDate LAST = LocalDate.of(2026, 3, 1);
 
     private DemoHistory() {}
@@ -35,20 +37,26 @@ public final class DemoHistory {
         };
     }
 
-    public static List<History.DayUse> of(String volume, Bytes today) {
+    /**
+     * Daily use from three years back up to a day on which it is known.
+     *
+     * @param until that day, which is not before the last month
+     */
+    public static List<History.DayUse> of(String volume, LocalDate until, Bytes known) {
         Growth g = growth(volume);
         Random random = new Random(volume.hashCode() * 17L + 3);
+        int first = (int) ChronoUnit.DAYS.between(until, LAST);
         double level = 1;
         double rest = 0;
         List<History.DayUse> days = new ArrayList<>(DAYS);
-        for (int back = 0; back < DAYS; back++) {
+        for (int back = first; back < DAYS; back++) {
             if (g.step != 0 && back == g.stepAge) {
                 level -= g.step;
             }
-            double season = g.season * (Math.sin(2 * Math.PI * (seasonDay(back) - 90) / 365) - seasonToday(g));
-            long used = Math.max(0, Math.round(today.value() * (level + season + (back == 0 ? 0 : rest))));
-            days.add(new History.DayUse(LAST.minusDays(back), back == 0 ? today : Bytes.of(used)));
-            double rate = back < 120 ? g.lately : g.yearly;
+            double season = g.season * (season(back) - season(first));
+            long used = Math.max(0, Math.round(known.value() * (level + season + (back == first ? 0 : rest))));
+            days.add(new History.DayUse(LAST.minusDays(back), back == first ? known : Bytes.of(used)));
+            double rate = back < PACE_DAYS ? g.lately : g.yearly;
             level -= rate / 365;
             level = Math.max(level, 0.05);
             rest = 0.6 * rest + g.noise * random.nextGaussian();
@@ -57,11 +65,7 @@ public final class DemoHistory {
         return days;
     }
 
-    private static int seasonDay(int back) {
-        return LAST.minusDays(back).getDayOfYear();
-    }
-
-    private static double seasonToday(Growth g) {
-        return Math.sin(2 * Math.PI * (seasonDay(0) - 90) / 365);
+    private static double season(int back) {
+        return Math.sin(2 * Math.PI * (LAST.minusDays(back).getDayOfYear() - 90) / 365);
     }
 }

@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.Volume;
-import org.vastshelf.standins.scenario.DemoFiles.DemoFile;
-import org.vastshelf.standins.scenario.DemoFiles.DemoFolder;
+import org.vastshelf.standins.content.Texture;
 
 /** Two million files of the large estate: fifteen thousand homes, one archive, and a few on every other share. */
 public final class LargeFiles {
@@ -63,7 +63,15 @@ public final class LargeFiles {
     private static List<DemoFile> archives(Random random, Volume volume, String owner) {
         long each = volume.size().value() / 1_000 * (400 + random.nextInt(250)) / FILES_ELSEWHERE;
         return files(random, FILES_ELSEWHERE, owner).stream()
-                .map(f -> new DemoFile(f.name(), each, owner, f.group(), f.modified(), f.accessed(), FileKind.ARCHIVE))
+                .map(f -> new DemoFile(
+                        f.name(),
+                        Contents.of(Texture.ARCHIVE.stream(f.modified()), each),
+                        owner,
+                        f.group(),
+                        f.modified(),
+                        f.accessed(),
+                        f.modified(),
+                        FileKind.ARCHIVE))
                 .toList();
     }
 
@@ -74,11 +82,12 @@ public final class LargeFiles {
             long modified = NEWEST - random.nextInt(TEN_YEARS);
             files.add(new DemoFile(
                     "file-%03d.dat".formatted(i + 1),
-                    Math.round(Math.min(size, MOST)),
+                    Contents.of(Texture.UNKNOWN.stream(random.nextLong() >>> 16), Math.round(Math.min(size, MOST))),
                     owner,
                     "staff",
                     modified,
                     Math.min(NEWEST, modified + random.nextInt(TEN_YEARS / 4)),
+                    modified,
                     KINDS[random.nextInt(KINDS.length)]));
         }
         return files;

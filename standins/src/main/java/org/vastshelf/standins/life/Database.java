@@ -1,0 +1,47 @@
+package org.vastshelf.standins.life;
+
+import java.time.LocalDate;
+import java.util.List;
+
+/** The collection database: table spaces that are written to all day, its log, and a copy each night for a fortnight. */
+final class Database implements ShareMaker {
+
+    private static final List<String> TABLES = List.of(
+            "sheet", "taxon", "collector", "locality", "loan", "picture", "history", "label", "audit", "search");
+    private static final int LOGS = 16;
+    private static final int NIGHTS_KEPT = 14;
+
+    /** A copy of one night. */
+    @Override
+    public void save(Filing filing, LocalDate day) {
+        Staffer host = filing.crew.named("dbhost", "living-collections");
+        filing.add(
+                "/backup/" + day,
+                "whole.bak",
+                new Sizes(96e9, 0.01, 90_000_000_000L, 102_000_000_000L),
+                host,
+                Hours.night(filing.random, day));
+    }
+
+    @Override
+    public void found(Filing filing) {
+        Staffer host = filing.crew.named("dbhost", "living-collections");
+        long morning = LocalDate.of(2026, 3, 2).toEpochDay() * 86_400 + 7 * 3_600;
+        for (String table : TABLES) {
+            for (int part = 0; part < 6; part++) {
+                String name = "%s-%d.ibd".formatted(table, part);
+                long begun = LocalDate.of(2022, 4, 4).toEpochDay() * 86_400 + 11 * 3_600;
+                filing.add("/data", name, Sizes.TABLE_SPACE, host, begun).rewritten(host, morning + part * 60);
+            }
+        }
+        for (int i = 0; i < LOGS; i++) {
+            String name = "write-%04d.wal".formatted(i);
+            long begun = LocalDate.of(2022, 4, 4).toEpochDay() * 86_400 + 11 * 3_600;
+            filing.add("/log", name, filing.fresh(name, 1L << 30), host, begun)
+                    .rewritten(host, morning - (LOGS - i) * 500L);
+        }
+        for (int night = 0; night < NIGHTS_KEPT; night++) {
+            save(filing, Ages.LAST.minusDays(night));
+        }
+    }
+}

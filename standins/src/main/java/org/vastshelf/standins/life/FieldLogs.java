@@ -1,0 +1,81 @@
+package org.vastshelf.standins.life;
+
+import java.time.LocalDate;
+import java.util.List;
+
+/** Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. */
+final class FieldLogs implements ShareMaker {
+
+    private static final List<String> STATIONS = List.of("heath-north", "heath-south", "bog", "ridge");
+    private static final List<String> INSTRUMENTS =
+            List.of("air", "soil-1", "soil-2", "water", "wind", "light", "rain", "leaf-wetness", "snow");
+    private static final LocalDate FIRST = LocalDate.of(2019, 7, 1);
+    static final int QUARTERS = 96;
+    private static final int QUARTER = 900;
+
+    /** Tables that people make of the readings. */
+    @Override
+    public void save(Filing filing, LocalDate day) {
+        Staffer who = filing.one("living-collections");
+        long at = filing.at(day, who);
+        filing.add("/tables/" + day.getYear(), "summary " + day + ".ods", Sizes.SHEET, who, at);
+        if (filing.oneIn(3)) {
+            filing.add("/grids", "moor-" + day + ".nc", Sizes.AERIAL, who, at + 60);
+        }
+    }
+
+    @Override
+    public void found(Filing filing) {
+        Staffer stations = filing.crew.named("stations", "living-collections");
+        for (LocalDate month = FIRST; month.isBefore(Ages.LAST.withDayOfMonth(1)); month = month.plusMonths(1)) {
+            save(filing, Hours.workday(month.plusDays(filing.random.nextInt(20))));
+            pack(filing, stations, month);
+        }
+        for (LocalDate day = Ages.begin(); !day.isAfter(Ages.LAST); day = day.plusDays(1)) {
+            for (String station : STATIONS) {
+                for (String instrument : INSTRUMENTS) {
+                    readings(filing, stations, station, instrument, day);
+                }
+            }
+        }
+    }
+
+    /** What the stations packed of a month that had ended, in the second night of the next. */
+    private static void pack(Filing filing, Staffer by, LocalDate month) {
+        LocalDate night = month.plusMonths(1).plusDays(1);
+        for (String station : STATIONS) {
+            for (String instrument : INSTRUMENTS) {
+                String name =
+                        "%s-%s-%d-%02d.csv.gz".formatted(station, instrument, month.getYear(), month.getMonthValue());
+                String folder = "/packed/" + station + "/" + month.getYear();
+                filing.add(folder, name, Sizes.PACKED_READINGS, by, Hours.night(filing.random, night));
+            }
+        }
+    }
+
+    /** Folders of a day's readings, as they were before they were packed. */
+    static List<String> folders(LocalDate day) {
+        return STATIONS.stream()
+                .flatMap(station ->
+                        INSTRUMENTS.stream().map(instrument -> "/%s/%s/%s".formatted(station, instrument, day)))
+                .toList();
+    }
+
+    private static void readings(Filing filing, Staffer by, String station, String instrument, LocalDate day) {
+        String folder = "/%s/%s/%s".formatted(station, instrument, day);
+        long midnight = day.toEpochDay() * 86_400;
+        long delay = 20 + Math.floorMod(station.hashCode() + instrument.hashCode(), 400);
+        for (int quarter = 0; quarter < QUARTERS; quarter++) {
+            String name = "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15);
+            long at = midnight + (long) (quarter + 1) * QUARTER + delay + filing.random.nextInt(9);
+            if (at < (Ages.LAST.toEpochDay() + 1) * 86_400) {
+                filing.add(folder, name, Sizes.READING, by, at);
+            }
+        }
+    }
+
+    @Override
+    public double opened() {
+        return 0.1;
+    }
+}

@@ -1,0 +1,87 @@
+package org.vastshelf.standins.life;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Letters, tables, minutes; what was agreed is copied to everybody who was there. */
+final class Office implements ShareMaker {
+
+    private static final List<String> SUBJECTS = List.of(
+            "Budget",
+            "Rota",
+            "Minutes",
+            "Risk list",
+            "Visitor count",
+            "Shop order",
+            "Grant report",
+            "Contract",
+            "Invoice",
+            "Plan of the fair",
+            "Price list",
+            "Letter to the council",
+            "Insurance",
+            "Induction",
+            "Survey");
+    private static final List<String> DESKS = List.of("finance", "people", "board", "events", "shop", "grants");
+    private static final List<String> SAVED_AS = List.of("", "", " final", " final 2", " v2", " draft", " signed");
+
+    private final List<LivingFile> talkedAbout = new ArrayList<>();
+
+    @Override
+    public void save(Filing filing, LocalDate day) {
+        Staffer who = filing.one(filing.oneIn(3) ? "" : "people-finance");
+        String folder = folder(filing, day, who);
+        long at = filing.at(day, who);
+        switch (filing.random.nextInt(90)) {
+            case 0 -> filing.add(folder + "/recordings", "meeting " + day + ".mp4", Sizes.RECORDING, who, at);
+            case 1 ->
+                filing.add(
+                        "/people/mail of leavers/" + day.getYear(), "box " + day + ".zip", Sizes.MAIL_ARCHIVE, who, at);
+            case 2, 3, 4 -> filing.add(folder + "/scans", "scan " + day + ".pdf", Sizes.SCANNED_PAPER, who, at);
+            default -> paper(filing, folder, day, who, at);
+        }
+        while (filing.oneIn(3) && !talkedAbout.isEmpty()) {
+            copy(filing, day);
+        }
+    }
+
+    private void paper(Filing filing, String folder, LocalDate day, Staffer who, long at) {
+        String subject = filing.one(SUBJECTS);
+        String date = who.tidy() == 0 ? day + " " : "";
+        String text = date + subject + (date.isEmpty() ? " " + day.getYear() : "") + filing.one(SAVED_AS);
+        LivingFile paper = switch (filing.random.nextInt(10)) {
+            case 0, 1, 2 -> filing.add(folder, text + ".ods", Sizes.SHEET, who, at);
+            case 3 -> filing.add(folder, text + ".odp", Sizes.SLIDES, who, at);
+            case 4, 5 -> filing.add(folder, text + ".pdf", Sizes.PRINT, who, at);
+            case 6 -> filing.add(folder, text + ".docx", Sizes.LETTER, who, at);
+            default -> filing.add(folder, text + ".odt", Sizes.LETTER, who, at);
+        };
+        talkedAbout.add(paper);
+        if (talkedAbout.size() > 60) {
+            talkedAbout.removeFirst();
+        }
+    }
+
+    /** The same paper in another desk's folder, under its name or nearly. */
+    private void copy(Filing filing, LocalDate day) {
+        LivingFile paper = filing.one(talkedAbout);
+        Staffer who = filing.one("");
+        String name = filing.oneIn(4) ? "Copy of " + paper.name() : paper.name();
+        filing.add(
+                folder(filing, day, who),
+                name,
+                paper.contents(),
+                who,
+                Math.max(paper.modified() + 60, filing.at(day, who)));
+    }
+
+    private static String folder(Filing filing, LocalDate day, Staffer who) {
+        String desk = filing.one(DESKS);
+        return switch (who.tidy()) {
+            case 0 -> "/%s/%d/%02d".formatted(desk, day.getYear(), day.getMonthValue());
+            case 1 -> "/%s/%s %d".formatted(desk, filing.one(SUBJECTS), day.getYear());
+            default -> "/%s/%s stuff".formatted(desk, who.uid());
+        };
+    }
+}
