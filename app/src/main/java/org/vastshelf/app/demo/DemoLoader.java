@@ -1,5 +1,7 @@
 package org.vastshelf.app.demo;
 
+import java.util.concurrent.CompletableFuture;
+
 import java.io.ByteArrayInputStream;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -116,6 +118,30 @@ class DemoLoader implements ApplicationRunner {
         Crew crew = Crew.of(directory.people());
         Map<String, ShareLife> lives = lives(estate, crew);
         Month month = Month.of(crew, lives, estate);
+        CompletableFuture<Void> lines = CompletableFuture.runAsync(() -> audit(month));
+        Map<String, SortedMap<LocalDate, Long>> days = files(estate, lives, month);
+        lines.join();
+        replica(days);
+        loadHistory(estate, days);
+        estates.happen((empty, held) -> counted(estate));
+        LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
+    }
+
+    /** Over a connection of its own, beside the files. */
+    private void audit(Month month) {
+        try (Connection connection = source.getConnection()) {
+            connection.setAutoCommit(false);
+            long lines = rows.audit(connection, month.deeds());
+            connection.commit();
+            rows.receiptsAfter(lines);
+        } catch (SQLException e) {
+            throw new IllegalStateException("the demo's audit lines did not load", e);
+        }
+    }
+
+    /** Writes the files of all shares, and says what each volume held on which day. */
+    private Map<String, SortedMap<LocalDate, Long>> files(Estate estate, Map<String, ShareLife> lives, Month month)
+            throws SQLException {
         Map<String, SortedMap<LocalDate, Long>> days = new TreeMap<>();
         try (Connection connection = source.getConnection()) {
             connection.setAutoCommit(false);
@@ -128,19 +154,18 @@ class DemoLoader implements ApplicationRunner {
                         volume.name(),
                         history(volume, Balance.of(life, month.ghosts(), volume::allocatedBytes), snapshots.value()));
             }
-            rows.receiptsAfter(rows.audit(connection, month.deeds()));
             connection.commit();
         }
-        replica(days);
-        loadHistory(estate, days);
-        estates.happen((empty, held) -> counted(estate));
-        LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
+        return days;
     }
 
     /** What is on each share; of real files the bytes are kept. */
     private Map<String, ShareLife> lives(Estate estate, Crew crew) {
         Map<String, ShareLife> lives = new TreeMap<>();
-        estate.shares().keySet().forEach(share -> lives.put(share, ShareLife.of(share, crew)));
+        estate.shares().keySet().parallelStream()
+                .map(share -> ShareLife.of(share, crew))
+                .toList()
+                .forEach(life -> lives.put(life.share(), life));
         for (RealFile real : RealFiles.all()) {
             Contents contents = transactions.run(() -> kept(real));
             lives.get(real.share()).add(real, contents, crew);
