@@ -31,7 +31,7 @@ final class Database implements ShareMaker {
             for (int part = 0; part < 6; part++) {
                 String name = "%s-%d.ibd".formatted(table, part);
                 long begun = LocalDate.of(2022, 4, 4).toEpochDay() * 86_400 + 11 * 3_600;
-                filing.add("/data", name, Sizes.TABLE_SPACE, host, begun).rewritten(host, morning + part * 60);
+                filing.add("/data", name, Sizes.TABLE_SPACE, host, begun).rewritten(host, morning - filing.between(20, 3_400));
             }
         }
         for (int i = 0; i < LOGS; i++) {

@@ -10,6 +10,9 @@ final class FieldLogs implements ShareMaker {
     private static final List<String> INSTRUMENTS =
             List.of("air", "soil-1", "soil-2", "water", "wind", "light", "rain", "leaf-wetness", "snow");
     private static final LocalDate FIRST = LocalDate.of(2019, 7, 1);
+    /** The month of which nothing is packed yet. */
+    static final LocalDate RUNNING = LocalDate.of(2026, 2, 1);
+
     static final int QUARTERS = 96;
     private static final int QUARTER = 900;
 
@@ -27,11 +30,11 @@ final class FieldLogs implements ShareMaker {
     @Override
     public void found(Filing filing) {
         Staffer stations = filing.crew.named("stations", "living-collections");
-        for (LocalDate month = FIRST; month.isBefore(Ages.LAST.withDayOfMonth(1)); month = month.plusMonths(1)) {
+        for (LocalDate month = FIRST; month.isBefore(RUNNING); month = month.plusMonths(1)) {
             save(filing, Hours.workday(month.plusDays(filing.random.nextInt(20))));
             pack(filing, stations, month);
         }
-        for (LocalDate day = Ages.begin(); !day.isAfter(Ages.LAST); day = day.plusDays(1)) {
+        for (LocalDate day = RUNNING; !day.isAfter(Ages.LAST); day = day.plusDays(1)) {
             for (String station : STATIONS) {
                 for (String instrument : INSTRUMENTS) {
                     readings(filing, stations, station, instrument, day);
@@ -40,9 +43,9 @@ final class FieldLogs implements ShareMaker {
         }
     }
 
-    /** What the stations packed of a month that had ended, in the second night of the next. */
+    /** What the stations packed of a month that had ended, in the third night of the next. */
     private static void pack(Filing filing, Staffer by, LocalDate month) {
-        LocalDate night = month.plusMonths(1).plusDays(1);
+        LocalDate night = month.plusMonths(1).plusDays(2);
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 String name =
@@ -51,6 +54,10 @@ final class FieldLogs implements ShareMaker {
                 filing.add(folder, name, Sizes.PACKED_READINGS, by, Hours.night(filing.random, night));
             }
         }
+    }
+
+    static String name(int quarter) {
+        return "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15);
     }
 
     /** Folders of a day's readings, as they were before they were packed. */
@@ -66,7 +73,7 @@ final class FieldLogs implements ShareMaker {
         long midnight = day.toEpochDay() * 86_400;
         long delay = 20 + Math.floorMod(station.hashCode() + instrument.hashCode(), 400);
         for (int quarter = 0; quarter < QUARTERS; quarter++) {
-            String name = "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15);
+            String name = name(quarter);
             long at = midnight + (long) (quarter + 1) * QUARTER + delay + filing.random.nextInt(9);
             if (at < (Ages.LAST.toEpochDay() + 1) * 86_400) {
                 filing.add(folder, name, Sizes.READING, by, at);

@@ -51,7 +51,7 @@ final class Homes implements ShareMaker {
 
     /** What somebody keeps at most, but for who is at the limit. */
     private static long most(Staffer who) {
-        return Bytes.GIB * (96 + Math.floorMod(who.uid().hashCode(), 44));
+        return Bytes.GIB * (104 + Math.floorMod(who.uid().hashCode(), 35));
     }
 
     private static void one(Filing filing, Staffer who, LocalDate day) {

@@ -22,6 +22,8 @@ public final class Month {
     /** The demo begins on a Monday at eight. */
     private static final long END = Instant.parse("2026-03-02T07:59:30Z").getEpochSecond();
 
+    private static final long READING = 3_300;
+
     private final Crew crew;
     private final Map<String, ShareLife> shares;
     private final List<Deed> deeds = new ArrayList<>(DEEDS + DEEDS / 10);
@@ -95,17 +97,26 @@ public final class Month {
                 ghosts.add(new Ghost("specimens-db", 1, bytes, born, died));
             }
         }
-        Staffer stations = crew.named("stations", "living-collections");
-        long packed = Hours.night(random, LocalDate.of(2026, 2, 2));
-        long reading = 3_300;
-        for (LocalDate day = LocalDate.of(2026, 1, 1); day.isBefore(Ages.begin()); day = day.plusDays(1)) {
-            for (String folder : FieldLogs.folders(day)) {
-                add(++packed, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, FieldLogs.QUARTERS * reading);
-                ghosts.add(new Ghost("fieldlogs", FieldLogs.QUARTERS, reading, 0, packed));
-            }
-        }
+        packing();
         for (String share : List.of("office", "homes", "film", "herbarium", "plans")) {
             clearUp(share);
+        }
+    }
+
+    /** The readings of January were packed, and the unpacked ones removed; the last of them came in within the month. */
+    private void packing() {
+        Staffer stations = crew.named("stations", "living-collections");
+        long at = Hours.night(random, FieldLogs.RUNNING.plusDays(2));
+        for (LocalDate day = LocalDate.of(2026, 1, 1); day.isBefore(FieldLogs.RUNNING); day = day.plusDays(1)) {
+            long midnight = day.toEpochDay() * 86_400;
+            for (String folder : FieldLogs.folders(day)) {
+                for (int quarter = 0; quarter < FieldLogs.QUARTERS && !day.isBefore(Ages.begin()); quarter++) {
+                    long came = midnight + quarter * 900L + 30 + random.nextInt(300);
+                    add(came, stations, "fieldlogs", Kind.WRITE, folder + "/" + FieldLogs.name(quarter), READING);
+                }
+                add(++at, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, FieldLogs.QUARTERS * READING);
+                ghosts.add(new Ghost("fieldlogs", FieldLogs.QUARTERS, READING, midnight, at));
+            }
         }
     }
 
@@ -177,7 +188,7 @@ public final class Month {
         Reading reading = new Reading(crew, shares, random, this::add);
         int left = Math.max(0, DEEDS - deeds.size());
         // Some are away, and what is in a folder may be read through before a session is.
-        int each = left * 6 / 5 / (days * crew.people().size());
+        int each = left * 13 / 10 / (days * crew.people().size());
         Ages.begin().datesUntil(Ages.LAST.plusDays(1)).forEach(day -> {
             for (Staffer who : crew.people()) {
                 // At weekends there is hardly anybody.

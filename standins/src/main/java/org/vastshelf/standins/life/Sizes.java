@@ -26,7 +26,7 @@ record Sizes(double median, double spread, long least, long most) {
     static final Sizes SHEET_SCAN = mega(890, 0.32, 240, 2_600);
     static final Sizes PICTURE_SCAN = mega(330, 0.5, 28, 1_900);
     static final Sizes LAYERED = mega(640, 0.7, 40, 6_000);
-    static final Sizes CLIP = giga(1.9, 0.9, 0.02, 22);
+    static final Sizes CLIP = giga(1.9, 0.8, 0.02, 9);
     static final Sizes RUSH = giga(5.6, 0.8, 0.3, 58);
     static final Sizes CUT = giga(11, 0.8, 0.6, 90);
     static final Sizes SOUND = mega(310, 0.7, 12, 2_600);
