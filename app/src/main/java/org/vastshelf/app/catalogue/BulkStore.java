@@ -7,6 +7,7 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.catalogue.SizeClass;
 import org.vastshelf.core.content.Contents;

@@ -8,6 +8,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Stream;
+import org.vastshelf.app.store.LoadStore;
 
 /**
  * Loads rows: at once, or beside whoever makes them, over one connection or several, so that all cores are at work. In

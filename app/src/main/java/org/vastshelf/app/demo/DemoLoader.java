@@ -1,7 +1,5 @@
 package org.vastshelf.app.demo;
 
-import java.util.concurrent.CompletableFuture;
-
 import java.io.ByteArrayInputStream;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -13,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
 import javax.sql.DataSource;
 import org.slf4j.Logger;

@@ -25,9 +25,9 @@ import javax.sql.DataSource;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.BulkStore;
-import org.vastshelf.app.catalogue.LoadStore;
 import org.vastshelf.app.road.Workstations;
-import org.vastshelf.app.store.Times;
+import org.vastshelf.app.store.LoadStore;
+import org.vastshelf.app.trace.AuditLoad;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.standins.life.Deed;
 
@@ -111,32 +111,18 @@ class DemoStore {
 
     /** Writes what people did as a chain of audit lines; returns how many there are. */
     long audit(Connection connection, List<Deed> deeds) throws SQLException {
-        LoadStore buffer = new LoadStore(
-                "audit_line", "number,at,person,client,share,operation,path,target,bytes,verdict,reason,hash,receipt");
+        AuditLoad lines = new AuditLoad();
         byte[] head = AuditLine.GENESIS;
         long number = 0;
         for (Deed deed : deeds) {
             AuditLine line = line(++number, deed);
             head = line.hashAfter(head);
-            buffer.number(number)
-                    .text(Times.stored(line.at()).toString())
-                    .text(line.person())
-                    .text(line.client())
-                    .text(line.share())
-                    .text(line.operation())
-                    .text(line.path())
-                    .text(line.target())
-                    .number(line.bytes())
-                    .text(line.verdict())
-                    .text(line.reason())
-                    .bytes(head)
-                    .number(number)
-                    .endRow();
-            if (buffer.size() > LOAD_BYTES) {
-                buffer.flush(connection);
+            lines.add(line, head, number);
+            if (lines.size() > LOAD_BYTES) {
+                lines.flush(connection);
             }
         }
-        buffer.flush(connection);
+        lines.flush(connection);
         try (var sql = connection.prepareStatement("INSERT INTO audit_head (id, number, hash) VALUES (1, ?, ?)")) {
             sql.setLong(1, number);
             sql.setBytes(2, head);

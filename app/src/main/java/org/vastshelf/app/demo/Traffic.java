@@ -2,41 +2,57 @@ package org.vastshelf.app.demo;
 
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.Comparator;
-import java.util.Optional;
+import java.util.OptionalLong;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.road.Delivery;
 import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Taken;
+import org.vastshelf.app.road.TreeRoad;
 import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
-import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.FilePath;
-import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation;
-import org.vastshelf.standins.scenario.DemoTraffic;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.standins.life.Act;
+import org.vastshelf.standins.life.Crew;
+import org.vastshelf.standins.life.Days;
 
-/** The demo's people at work: their saves take the same road as anybody's, through the gate. */
+/** The demo's people at work: what they do takes the same road as anybody's, through the gate. */
 @Component
 class Traffic implements DueWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
+    private static final Bytes EDITED = Bytes.of(4_096);
 
     private final Settings settings;
     private final EstateStore estates;
     private final FileRoad road;
+    private final TreeRoad trees;
+    private final Delivery delivery;
     private final Directory directory;
+    private final Days days = new Days();
 
-    Traffic(Settings settings, EstateStore estates, FileRoad road, Directory directory) {
+    Traffic(
+            Settings settings,
+            EstateStore estates,
+            FileRoad road,
+            TreeRoad trees,
+            Delivery delivery,
+            Directory directory) {
         this.settings = settings;
         this.estates = estates;
         this.road = road;
+        this.trees = trees;
+        this.delivery = delivery;
         this.directory = directory;
     }
 
@@ -53,29 +69,42 @@ class Traffic implements DueWork {
     @Override
     public void act(String share, Instant midnight) {
         LocalDate day = LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
-        Optional.ofNullable(estates.load().shares().get(share)).ifPresent(found -> save(found, day));
+        Share found = estates.load().shares().get(share);
+        if (found == null) {
+            return;
+        }
+        Crew crew = Crew.of(directory.people());
+        delivery.deliver(
+                share,
+                days.saves(share, day, crew).stream()
+                        .map(act -> new Delivery.Item(act.person(), new FilePath(act.path()), act.contents(), act.at()))
+                        .toList());
+        days.returns(share, day, crew).forEach(act -> comeBack(found, act));
     }
 
-    private void save(Share share, LocalDate day) {
-        writer(share)
-                .ifPresent(person -> DemoTraffic.of(share.name(), day).forEach(save -> {
-                    FileOperation write = new FileOperation(
-                            FileOperation.Kind.WRITE,
-                            person.uid(),
-                            share.name(),
-                            new FilePath(save.path()),
-                            save.bytes(),
-                            Workstations.of(share, person.uid()));
-                    boolean allowed = road.perform(write, save.at()).allowed();
-                    LOG.debug("{} saved {} on {}: {}", person.uid(), save.path(), share.name(), allowed);
-                }));
+    private void comeBack(Share share, Act act) {
+        TreeRoad.At at = new TreeRoad.At(share.name(), new FilePath(act.path()));
+        try {
+            switch (act.kind()) {
+                case MOVE -> trees.move(act.person(), at, new FilePath(act.to()), act.at());
+                case COPY ->
+                    trees.copy(act.person(), at, new TreeRoad.At(share.name(), new FilePath(act.to())), act.at());
+                case REMOVE_FOLDER -> trees.removeFolder(act.person(), at, act.at());
+                case EDIT -> road.edit(operation(share, act, EDITED), OptionalLong.empty(), act.at());
+                default -> road.perform(operation(share, act, Bytes.ZERO), act.at());
+            }
+        } catch (NotThere | Taken gone) {
+            LOG.debug("{} found nothing to come back to: {}", act.person(), gone.getMessage());
+        }
     }
 
-    /** Somebody whom the share lets write: the first by name of its most trusted group. */
-    private Optional<Person> writer(Share share) {
-        return share.access().stream()
-                .filter(rule -> rule.level() != AccessRule.Level.READ)
-                .flatMap(rule -> directory.people().stream().filter(rule::appliesTo))
-                .min(Comparator.comparing(Person::uid));
+    private static FileOperation operation(Share share, Act act, Bytes bytes) {
+        return new FileOperation(
+                act.kind(),
+                act.person(),
+                share.name(),
+                new FilePath(act.path()),
+                bytes,
+                Workstations.of(share, act.person()));
     }
 }

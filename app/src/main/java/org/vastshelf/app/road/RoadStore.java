@@ -135,7 +135,7 @@ class RoadStore {
     }
 
     /** A file can't be a folder too. */
-    private void requireNoFile(int catalogue, int parent, FilePath folder) {
+    void requireNoFile(int catalogue, int parent, FilePath folder) {
         boolean taken = !folder.isRoot()
                 && db.fetchExists(
                         FILE,

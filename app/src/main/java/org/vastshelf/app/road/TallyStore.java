@@ -13,6 +13,9 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Row4;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
@@ -38,6 +41,34 @@ class TallyStore {
 
     /** Keeps the roll-ups of a folder and of the whole: what was there goes, what is there comes. */
     void tally(RoadStore.Place place, Optional<FileRow> before, Optional<FileRow> after) {
+        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
+        before.ifPresent(row -> count(changes, place, row, -1));
+        after.ifPresent(row -> count(changes, place, row, 1));
+        add(place.catalogue(), changes);
+    }
+
+    /** Counts many new files of one share, in its folders and in all that enclose them. */
+    void arrived(List<DeliveryStore.Row> rows) {
+        if (rows.isEmpty()) {
+            return;
+        }
+        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
+        Map<Integer, long[]> sums = new TreeMap<>();
+        for (DeliveryStore.Row row : rows) {
+            count(changes, row.place(), row.file(), 1);
+            for (int folder : row.place().folders()) {
+                long[] by = sums.computeIfAbsent(folder, none -> new long[3]);
+                by[0]++;
+                by[1] += row.file().bytes();
+                by[2] += row.file().allocated();
+            }
+        }
+        int catalogue = rows.getFirst().place().catalogue();
+        add(catalogue, changes);
+        sums(catalogue, sums);
+    }
+
+    private void add(int catalogue, Map<RollUp.Cell, long[]> changes) {
         var insert = db.insertInto(
                 TALLY,
                 TALLY.CATALOGUE_NO,
@@ -49,14 +80,11 @@ class TallyStore {
                 TALLY.FILES,
                 TALLY.BYTES,
                 TALLY.ALLOCATED);
-        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
-        before.ifPresent(row -> count(changes, place, row, -1));
-        after.ifPresent(row -> count(changes, place, row, 1));
         for (Map.Entry<RollUp.Cell, long[]> change : changes.entrySet()) {
             RollUp.Cell cell = change.getKey();
             long[] by = change.getValue();
             insert = insert.values(
-                    place.catalogue(),
+                    catalogue,
                     cell.folder(),
                     cell.month(),
                     cell.size(),
@@ -98,6 +126,21 @@ class TallyStore {
     /** Adds to the sums of all enclosing folders, the root first. */
     void sums(RoadStore.Place place, long files, long bytes, long allocated) {
         sums(place.catalogue(), place.folders(), files, bytes, allocated);
+    }
+
+    /** Adds to the sums of many folders, to each its own. */
+    private void sums(int catalogue, Map<Integer, long[]> sums) {
+        List<Row4<Integer, Long, Long, Long>> rows = new ArrayList<>();
+        sums.forEach((folder, by) -> rows.add(row(folder, by[0], by[1], by[2])));
+        Table<?> more = DSL.values(rows.toArray(new Row4[0])).as("more", "no", "files", "bytes", "allocated");
+        Field<Integer> no = DSL.field(DSL.name("more", "no"), Integer.class);
+        db.update(FOLDER.join(more).on(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(no)))
+                .set(FOLDER.SUM_FILES, FOLDER.SUM_FILES.plus(DSL.field(DSL.name("more", "files"), Long.class)))
+                .set(FOLDER.SUM_BYTES, FOLDER.SUM_BYTES.plus(DSL.field(DSL.name("more", "bytes"), Long.class)))
+                .set(
+                        FOLDER.SUM_ALLOCATED,
+                        FOLDER.SUM_ALLOCATED.plus(DSL.field(DSL.name("more", "allocated"), Long.class)))
+                .execute();
     }
 
     private void sums(int catalogue, List<Integer> folders, long files, long bytes, long allocated) {

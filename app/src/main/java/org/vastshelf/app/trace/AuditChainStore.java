@@ -1,14 +1,11 @@
 package org.vastshelf.app.trace;
 
 import static org.vastshelf.app.store.generated.Tables.AUDIT_HEAD;
-import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
 
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import org.jooq.DSLContext;
-import org.jooq.Query;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AuditHeadRecord;
@@ -45,13 +42,13 @@ class AuditChainStore {
         }
         long number = head.getNumber();
         byte[] hash = head.getHash();
-        List<Query> inserts = new ArrayList<>();
+        AuditLoad lines = new AuditLoad();
         for (AuditPendingRecord row : pending) {
             AuditLine line = line(row, ++number);
             hash = line.hashAfter(hash);
-            inserts.add(insert(line, hash, row.getReceipt()));
+            lines.add(line, hash, row.getReceipt());
         }
-        db.batch(inserts).execute();
+        db.connection(lines::flush);
         db.deleteFrom(AUDIT_PENDING)
                 .where(AUDIT_PENDING.RECEIPT.in(
                         pending.stream().map(AuditPendingRecord::getReceipt).toList()))
@@ -84,24 +81,6 @@ class AuditChainStore {
                 row.getBytes(),
                 row.getVerdict(),
                 row.getReason());
-    }
-
-    private Query insert(AuditLine line, byte[] hash, long receipt) {
-        return db.insertInto(AUDIT_LINE)
-                .values(
-                        line.number(),
-                        Times.stored(line.at()),
-                        line.person(),
-                        line.client(),
-                        line.share(),
-                        line.operation(),
-                        line.path().getBytes(StandardCharsets.UTF_8),
-                        line.bytes(),
-                        line.verdict(),
-                        line.reason(),
-                        hash,
-                        receipt,
-                        line.target().getBytes(StandardCharsets.UTF_8));
     }
 
     /** The end of the chain as it is stored. */

@@ -25,7 +25,7 @@ import org.vastshelf.core.unit.ShortText;
 @Component
 public class AuditStore {
 
-    private static final int LONGEST_REASON = 1_000;
+    public static final int LONGEST_REASON = 1_000;
     private static final int LONGEST_NAME = 64;
 
     private final DSLContext db;

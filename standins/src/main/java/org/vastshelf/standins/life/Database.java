@@ -24,6 +24,16 @@ final class Database implements ShareMaker {
     }
 
     @Override
+    public String instrument() {
+        return "dbhost";
+    }
+
+    @Override
+    public List<String> removed(LocalDate day) {
+        return List.of("/backup/" + day.minusDays(NIGHTS_KEPT));
+    }
+
+    @Override
     public void found(Filing filing) {
         Staffer host = filing.crew.named("dbhost", "living-collections");
         long morning = LocalDate.of(2026, 3, 2).toEpochDay() * 86_400 + 7 * 3_600;
@@ -31,7 +41,8 @@ final class Database implements ShareMaker {
             for (int part = 0; part < 6; part++) {
                 String name = "%s-%d.ibd".formatted(table, part);
                 long begun = LocalDate.of(2022, 4, 4).toEpochDay() * 86_400 + 11 * 3_600;
-                filing.add("/data", name, Sizes.TABLE_SPACE, host, begun).rewritten(host, morning - filing.between(20, 3_400));
+                filing.add("/data", name, Sizes.TABLE_SPACE, host, begun)
+                        .rewritten(host, morning - filing.between(20, 3_400));
             }
         }
         for (int i = 0; i < LOGS; i++) {

@@ -1,6 +1,7 @@
 package org.vastshelf.standins.life;
 
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.List;
 
 /** Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. */
@@ -12,6 +13,9 @@ final class FieldLogs implements ShareMaker {
     private static final LocalDate FIRST = LocalDate.of(2019, 7, 1);
     /** The month of which nothing is packed yet. */
     static final LocalDate RUNNING = LocalDate.of(2026, 2, 1);
+
+    /** Day of the month on which the stations pack the month before. */
+    static final int PACKING = 3;
 
     static final int QUARTERS = 96;
     private static final int QUARTER = 900;
@@ -43,9 +47,41 @@ final class FieldLogs implements ShareMaker {
         }
     }
 
+    @Override
+    public void daily(Filing filing, LocalDate day) {
+        Staffer stations = filing.crew.named("stations", "living-collections");
+        if (day.getDayOfMonth() == PACKING) {
+            pack(filing, stations, day.minusMonths(1).withDayOfMonth(1));
+        }
+        for (String station : STATIONS) {
+            for (String instrument : INSTRUMENTS) {
+                hourly(filing, stations, station, instrument, day);
+            }
+        }
+    }
+
+    /** Since the first day of March the stations hand in what they have once an hour. */
+    private static void hourly(Filing filing, Staffer by, String station, String instrument, LocalDate day) {
+        String folder = folder(station, instrument, day);
+        for (int hour = 0; hour < 24; hour++) {
+            long at = day.toEpochDay() * 86_400 + hour * 3_600L + 30 + filing.random.nextInt(300);
+            filing.add(folder, name(hour * 4), Sizes.READING, by, at);
+        }
+    }
+
+    @Override
+    public String instrument() {
+        return "stations";
+    }
+
+    @Override
+    public List<String> removed(LocalDate day) {
+        return day.getDayOfMonth() == PACKING ? folders(day.minusMonths(1)) : List.of();
+    }
+
     /** What the stations packed of a month that had ended, in the third night of the next. */
     private static void pack(Filing filing, Staffer by, LocalDate month) {
-        LocalDate night = month.plusMonths(1).plusDays(2);
+        LocalDate night = month.plusMonths(1).withDayOfMonth(PACKING);
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 String name =
@@ -56,28 +92,30 @@ final class FieldLogs implements ShareMaker {
         }
     }
 
+    private static String folder(String station, String instrument, LocalDate day) {
+        return "/%s/%s/%s/%02d".formatted(station, instrument, YearMonth.from(day), day.getDayOfMonth());
+    }
+
     static String name(int quarter) {
         return "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15);
     }
 
-    /** Folders of a day's readings, as they were before they were packed. */
-    static List<String> folders(LocalDate day) {
+    /** Folders of a month's readings, as they are before they are packed. */
+    static List<String> folders(LocalDate month) {
         return STATIONS.stream()
-                .flatMap(station ->
-                        INSTRUMENTS.stream().map(instrument -> "/%s/%s/%s".formatted(station, instrument, day)))
+                .flatMap(station -> INSTRUMENTS.stream()
+                        .map(instrument -> "/%s/%s/%s".formatted(station, instrument, YearMonth.from(month))))
                 .toList();
     }
 
     private static void readings(Filing filing, Staffer by, String station, String instrument, LocalDate day) {
-        String folder = "/%s/%s/%s".formatted(station, instrument, day);
+        String folder = folder(station, instrument, day);
         long midnight = day.toEpochDay() * 86_400;
         long delay = 20 + Math.floorMod(station.hashCode() + instrument.hashCode(), 400);
         for (int quarter = 0; quarter < QUARTERS; quarter++) {
             String name = name(quarter);
-            long at = midnight + (long) (quarter + 1) * QUARTER + delay + filing.random.nextInt(9);
-            if (at < (Ages.LAST.toEpochDay() + 1) * 86_400) {
-                filing.add(folder, name, Sizes.READING, by, at);
-            }
+            long at = midnight + (long) quarter * QUARTER + delay + filing.random.nextInt(9);
+            filing.add(folder, name, Sizes.READING, by, at);
         }
     }
 

@@ -9,9 +9,19 @@ final class Film implements ShareMaker {
     private static final List<String> SUBJECTS = List.of(
             "seed-to-tree", "moss-year", "the-drain", "alder-carr", "school-visits", "night-moths", "glasshouse-roof");
 
-    private int project = 40;
+    private int project;
+
     private String name = "";
     private int version;
+
+    Film() {
+        this(40);
+    }
+
+    /** Goes on after a number. */
+    Film(int project) {
+        this.project = project;
+    }
 
     @Override
     public void save(Filing filing, LocalDate day) {

@@ -13,7 +13,16 @@ final class Herbarium implements ShareMaker {
             List.of("expedition-moss-2019", "expedition-fern-2022", "expedition-sedge-2024", "coast-survey");
     private static final int A_BOX = 100;
 
-    private int sheet = 104_000;
+    private int sheet;
+
+    Herbarium() {
+        this(104_000);
+    }
+
+    /** Goes on after a number. */
+    Herbarium(int sheet) {
+        this.sheet = sheet;
+    }
 
     @Override
     public void save(Filing filing, LocalDate day) {

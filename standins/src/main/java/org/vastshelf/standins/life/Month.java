@@ -106,17 +106,21 @@ public final class Month {
     /** The readings of January were packed, and the unpacked ones removed; the last of them came in within the month. */
     private void packing() {
         Staffer stations = crew.named("stations", "living-collections");
-        long at = Hours.night(random, FieldLogs.RUNNING.plusDays(2));
-        for (LocalDate day = LocalDate.of(2026, 1, 1); day.isBefore(FieldLogs.RUNNING); day = day.plusDays(1)) {
-            long midnight = day.toEpochDay() * 86_400;
-            for (String folder : FieldLogs.folders(day)) {
-                for (int quarter = 0; quarter < FieldLogs.QUARTERS && !day.isBefore(Ages.begin()); quarter++) {
-                    long came = midnight + quarter * 900L + 30 + random.nextInt(300);
-                    add(came, stations, "fieldlogs", Kind.WRITE, folder + "/" + FieldLogs.name(quarter), READING);
-                }
-                add(++at, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, FieldLogs.QUARTERS * READING);
-                ghosts.add(new Ghost("fieldlogs", FieldLogs.QUARTERS, READING, midnight, at));
+        LocalDate january = LocalDate.of(2026, 1, 1);
+        LocalDate last = FieldLogs.RUNNING.minusDays(1);
+        long midnight = last.toEpochDay() * 86_400;
+        long at = Hours.night(random, FieldLogs.RUNNING.withDayOfMonth(FieldLogs.PACKING));
+        for (String folder : FieldLogs.folders(january)) {
+            for (int quarter = 0; quarter < FieldLogs.QUARTERS; quarter++) {
+                long came = midnight + quarter * 900L + 30 + random.nextInt(300);
+                String path = folder + "/" + last.getDayOfMonth() + "/" + FieldLogs.name(quarter);
+                add(came, stations, "fieldlogs", Kind.WRITE, path, READING);
             }
+            long before = (long) FieldLogs.QUARTERS * (last.getDayOfMonth() - 1);
+            at += 2 + random.nextInt(9);
+            add(at, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, (before + FieldLogs.QUARTERS) * READING);
+            ghosts.add(new Ghost("fieldlogs", before, READING, 0, at));
+            ghosts.add(new Ghost("fieldlogs", FieldLogs.QUARTERS, READING, midnight, at));
         }
     }
 

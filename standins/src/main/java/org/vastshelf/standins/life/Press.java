@@ -17,7 +17,16 @@ final class Press implements ShareMaker {
             "council visit",
             "prize giving");
 
-    private int shot = 2_000;
+    private int shot;
+
+    Press() {
+        this(2_000);
+    }
+
+    /** Goes on after a number. */
+    Press(int shot) {
+        this.shot = shot;
+    }
 
     @Override
     public void save(Filing filing, LocalDate day) {

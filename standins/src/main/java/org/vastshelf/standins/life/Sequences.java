@@ -10,7 +10,16 @@ final class Sequences implements ShareMaker {
             List.of("betula-pubescens", "carex-bigelowii", "drosera-rotundifolia", "salix-lapponum", "juncus-trifidus");
     private static final LocalDate OLD = LocalDate.of(2024, 3, 1);
 
-    private int run = 180;
+    private int run;
+
+    Sequences() {
+        this(180);
+    }
+
+    /** Goes on after a number. */
+    Sequences(int run) {
+        this.run = run;
+    }
 
     @Override
     public void save(Filing filing, LocalDate day) {

@@ -26,14 +26,14 @@ public final class DemoHistory {
 
     private static Growth growth(String volume) {
         return switch (volume) {
-            case "homes" -> new Growth(0.2, 0, 0.006, -0.12, 130, 0.4);
-            case "herbarium" -> new Growth(0.22, 0.035, 0.003, 0, 0, 0.22);
-            case "film" -> new Growth(0.24, 0, 0.006, -0.22, 210, 0.24);
-            case "sequences" -> new Growth(0.28, 0, 0.012, 0, 0, 0.28);
+            case "homes" -> new Growth(0.2, 0, 0.0012, -0.12, 130, 0.4);
+            case "herbarium" -> new Growth(0.22, 0.035, 0.001, 0, 0, 0.22);
+            case "film" -> new Growth(0.24, 0, 0.0025, -0.22, 210, 0.24);
+            case "sequences" -> new Growth(0.28, 0, 0.005, 0, 0, 0.28);
             case "replica-herbarium" -> new Growth(0.22, 0.03, 0.001, 0, 0, 0.22);
             case "fieldlogs" -> new Growth(0.4, 0.02, 0.002, 0, 0, 0.4);
             case "press" -> new Growth(0.05, 0, 0.0008, 0, 0, 0.05);
-            default -> new Growth(0.1, 0.01, 0.004, 0, 0, 0.1);
+            default -> new Growth(0.1, 0.01, 0.001, 0, 0, 0.1);
         };
     }
 

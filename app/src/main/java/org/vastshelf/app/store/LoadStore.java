@@ -1,4 +1,4 @@
-package org.vastshelf.app.catalogue;
+package org.vastshelf.app.store;
 
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
@@ -76,9 +76,9 @@ public final class LoadStore {
     }
 
     /** Rows that have gathered, to be loaded by whoever has the connection. */
-    record Load(String statement, byte[] bytes, int length) {
+    public record Load(String statement, byte[] bytes, int length) {
 
-        void into(Connection connection) throws SQLException {
+        public void into(Connection connection) throws SQLException {
             try (var sql = connection.createStatement()) {
                 sql.unwrap(org.mariadb.jdbc.Statement.class)
                         .setLocalInfileInputStream(new ByteArrayInputStream(bytes, 0, length));
@@ -88,7 +88,7 @@ public final class LoadStore {
     }
 
     /** Hands over what has gathered and begins anew. */
-    Load take() {
+    public Load take() {
         Load load = new Load(statement, bytes, length);
         bytes = new byte[bytes.length];
         length = 0;

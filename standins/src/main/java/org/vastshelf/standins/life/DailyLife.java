@@ -1,0 +1,35 @@
+package org.vastshelf.standins.life;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntFunction;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * How a share goes on.
+ *
+ * @param yearly bytes that people add in a year
+ * @param instruments whether it is instruments that save, each day of the week
+ */
+record DailyLife(String share, double yearly, boolean instruments, IntFunction<ShareMaker> makers) {
+
+    private static final List<DailyLife> ALL = List.of(
+            new DailyLife("herbarium", 7.3 * Bytes.TIB, false, day -> new Herbarium(180_000 + day * 150)),
+            new DailyLife("film", 3.3 * Bytes.TIB, false, day -> new Film(140 + day / 3)),
+            new DailyLife("sequences", 5.6 * Bytes.TIB, false, day -> new Sequences(290 + day)),
+            new DailyLife("homes", 6.4 * Bytes.TIB, false, day -> new Homes()),
+            new DailyLife("office", 290.0 * Bytes.GIB, false, day -> new Office()),
+            new DailyLife("plans", 170.0 * Bytes.GIB, false, day -> new Plans()),
+            new DailyLife("press", 320.0 * Bytes.GIB, false, day -> new Press(40_000 + day * 40)),
+            new DailyLife("fieldlogs", 0, true, day -> new FieldLogs()),
+            new DailyLife("specimens-db", 0, true, day -> new Database()));
+
+    static Optional<DailyLife> of(String share) {
+        return ALL.stream().filter(life -> life.share.equals(share)).findFirst();
+    }
+
+    /** A maker whose numbers go on from those of the days before. */
+    ShareMaker maker(int day) {
+        return makers.apply(day);
+    }
+}

@@ -1,0 +1,76 @@
+package org.vastshelf.standins.life;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.HashSet;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.unit.Bytes;
+
+class DaysTest {
+
+    private static final LocalDate MONDAY = LocalDate.of(2026, 3, 2);
+    private static final Crew CREW = Crew.of(DemoPeople.all());
+
+    private final Days days = new Days();
+
+    @ParameterizedTest
+    @CsvSource({"herbarium, 7.3", "film, 3.3", "sequences, 5.6", "homes, 6.4"})
+    void a_year_brings_what_the_share_is_used_to(String share, double tebibytes) {
+        double sum = 0;
+        for (int i = 0; i < 364; i++) {
+            for (Act act : days.saves(share, MONDAY.plusDays(i), CREW)) {
+                sum += act.contents().length();
+            }
+        }
+        assertThat(sum / Bytes.TIB).isCloseTo(tebibytes, within(0.35 * tebibytes));
+    }
+
+    @Test
+    void a_day_repeats_itself_and_stays_within_the_day() {
+        for (String share : new String[] {"herbarium", "office", "fieldlogs", "specimens-db"}) {
+            assertThat(days.saves(share, MONDAY, CREW))
+                    .isEqualTo(new Days().saves(share, MONDAY, CREW))
+                    .isSortedAccordingTo((a, b) -> a.at().compareTo(b.at()))
+                    .allSatisfy(
+                            act -> assertThat(act.at().atZone(ZoneOffset.UTC).toLocalDate())
+                                    .isEqualTo(MONDAY));
+        }
+        assertThat(days.saves("herbarium", MONDAY.plusDays(5), CREW)).isEmpty();
+        assertThat(days.saves("fieldlogs", MONDAY.plusDays(5), CREW)).hasSize(36 * 24);
+        assertThat(days.saves("unheard-of", MONDAY, CREW)).isEmpty();
+    }
+
+    @Test
+    void no_two_scans_of_a_year_have_the_same_number() {
+        Set<String> paths = new HashSet<>();
+        for (int i = 0; i < 364; i++) {
+            for (Act act : days.saves("herbarium", MONDAY.plusDays(i), CREW)) {
+                String name = act.path().substring(act.path().lastIndexOf('/'));
+                assertThat(paths.add(name)).as(act.path()).isTrue();
+            }
+        }
+        assertThat(paths).hasSizeGreaterThan(5_000);
+    }
+
+    @Test
+    void what_was_saved_is_read_named_anew_copied_edited_and_thrown_away() {
+        Set<Kind> kinds = new HashSet<>();
+        for (int i = 1; i < 60; i++) {
+            days.returns("office", MONDAY.plusDays(i), CREW).forEach(act -> kinds.add(act.kind()));
+        }
+        assertThat(kinds).containsExactlyInAnyOrder(Kind.READ, Kind.MOVE, Kind.COPY, Kind.EDIT, Kind.DELETE);
+        assertThat(days.returns("fieldlogs", LocalDate.of(2026, 4, 3), CREW))
+                .filteredOn(act -> act.kind() == Kind.REMOVE_FOLDER)
+                .hasSize(36)
+                .allMatch(act -> act.path().endsWith("/2026-03"));
+        assertThat(days.returns("specimens-db", MONDAY, CREW))
+                .anyMatch(act -> act.path().equals("/backup/2026-02-16"));
+    }
+}
