@@ -35,7 +35,7 @@ public class TimeJump {
             clock.forward(by);
         });
         clock.refresh();
-        agenda.catchUp();
+        forecasts.rest(agenda::catchUp);
         forecasts.catchUp(MOST_WAIT);
     }
 }

@@ -2,7 +2,9 @@ package org.vastshelf.app.demo;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.OptionalLong;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -19,6 +21,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.unit.Bytes;
@@ -40,6 +43,7 @@ class Traffic implements DueWork {
     private final Delivery delivery;
     private final Directory directory;
     private final Days days = new Days();
+    private volatile @Nullable Known known;
 
     Traffic(
             Settings settings,
@@ -55,6 +59,8 @@ class Traffic implements DueWork {
         this.delivery = delivery;
         this.directory = directory;
     }
+
+    private record Known(List<Person> people, Crew crew) {}
 
     @Override
     public DueKind kind() {
@@ -73,13 +79,23 @@ class Traffic implements DueWork {
         if (found == null) {
             return;
         }
-        Crew crew = Crew.of(directory.people());
+        Crew crew = crew(directory.people());
         delivery.deliver(
                 share,
                 days.saves(share, day, crew).stream()
                         .map(act -> new Delivery.Item(act.person(), new FilePath(act.path()), act.contents(), act.at()))
                         .toList());
         days.returns(share, day, crew).forEach(act -> comeBack(found, act));
+    }
+
+    /** The crew, made anew when the directory was read anew. */
+    private Crew crew(List<Person> people) {
+        Known last = known;
+        if (last == null || last.people != people) {
+            last = new Known(people, Crew.of(people));
+            known = last;
+        }
+        return last.crew;
     }
 
     private void comeBack(Share share, Act act) {

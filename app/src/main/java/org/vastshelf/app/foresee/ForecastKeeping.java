@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -45,6 +46,7 @@ public class ForecastKeeping {
     private final ForecastStore store;
     private final LeaseStore leases;
     private final ShelfClock clock;
+    private final AtomicInteger resting = new AtomicInteger();
     private final ReentrantLock atIt = new ReentrantLock();
     /** Spaces that have not been watched for a week, by the day on which that was seen. */
     private final Map<Key, Basis> tooShort = new ConcurrentHashMap<>();
@@ -58,8 +60,21 @@ public class ForecastKeeping {
         this.clock = clock;
     }
 
+    /** Leaves forecasts alone while days pass quickly, since each would be out of date at once. */
+    public void rest(Runnable days) {
+        resting.incrementAndGet();
+        try {
+            days.run();
+        } finally {
+            resting.decrementAndGet();
+        }
+    }
+
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
+        if (resting.get() > 0) {
+            return;
+        }
         forget();
         compute(TURN, stale -> stale.stream());
     }

@@ -113,11 +113,16 @@ public class Delivery {
 
         int run() {
             lockAccounts();
-            room = rooms.lock(
-                    book, volume, items.stream().mapToLong(this::allocated).sum());
+            room = room(items.stream().mapToLong(this::allocated).sum());
             items.forEach(this::ask);
             apply();
             return taken.size();
+        }
+
+        /** The room there is for so much, or for as much of it as there is room for. */
+        private Bytes room(long wanted) {
+            Bytes found = rooms.lock(book, volume, wanted);
+            return found.value() < wanted ? room(found.value()) : found;
         }
 
         private long allocated(Item item) {

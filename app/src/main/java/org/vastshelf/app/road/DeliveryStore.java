@@ -1,16 +1,15 @@
 package org.vastshelf.app.road;
 
-import static org.vastshelf.app.store.generated.Tables.FILE;
-
 import java.time.Instant;
-import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
+import org.jooq.Row2;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
@@ -28,11 +27,14 @@ import org.vastshelf.core.unit.ShortText;
 class DeliveryStore {
 
     private static final int LOAD_BYTES = 4 << 20;
+    private static final int AT_ONCE = 1_000;
 
     private final DSLContext db;
+    private final RoadStore files;
 
-    DeliveryStore(DSLContext db) {
+    DeliveryStore(DSLContext db, RoadStore files) {
         this.db = db;
+        this.files = files;
     }
 
     record Row(RoadStore.Place place, FileRow file, Contents contents) {}
@@ -41,18 +43,18 @@ class DeliveryStore {
 
     /** Paths, of those asked for, at which there is a file already. */
     Set<FilePath> present(Map<FilePath, RoadStore.Place> places, List<FilePath> paths) {
-        Map<FilePath, List<byte[]>> names = new LinkedHashMap<>();
-        paths.forEach(path ->
-                names.computeIfAbsent(path.parent(), none -> new ArrayList<>()).add(PathBytes.of(path.name())));
+        Map<Integer, FilePath> folders = new HashMap<>();
+        places.forEach((folder, place) -> folders.put(place.folder(), folder));
         Set<FilePath> present = new HashSet<>();
-        names.forEach((folder, some) -> {
-            RoadStore.Place place = places.get(folder);
-            db.select(FILE.NAME)
-                    .from(FILE)
-                    .where(FILE.CATALOGUE_NO.eq(place.catalogue()), FILE.FOLDER_NO.eq(place.folder()))
-                    .and(FILE.NAME.in(some))
-                    .forEach(row -> present.add(folder.child(PathBytes.shown(row.value1()))));
-        });
+        for (int from = 0; from < paths.size(); from += AT_ONCE) {
+            List<FilePath> some = paths.subList(from, Math.min(paths.size(), from + AT_ONCE));
+            List<Row2<Integer, byte[]>> keys = some.stream()
+                    .map(path -> DSL.row(places.get(path.parent()).folder(), PathBytes.of(path.name())))
+                    .toList();
+            files.named(places.get(some.getFirst().parent()).catalogue(), keys)
+                    .forEach((folder, names) -> names.forEach(
+                            name -> present.add(folders.get(folder).child(PathBytes.shown(name)))));
+        }
         return present;
     }
 

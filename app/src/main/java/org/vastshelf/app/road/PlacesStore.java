@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jooq.DSLContext;
+import org.jooq.Row2;
 import org.jooq.Row9;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
@@ -77,16 +78,18 @@ class PlacesStore {
                 .fetchSingle(CATALOGUE.NEXT_FOLDER);
         Map<FilePath, Integer> numbers = find(catalogue, wanted);
         List<Row9<Integer, Integer, Integer, Integer, byte[], byte[], Long, Long, Long>> rows = new ArrayList<>();
+        List<Row2<Integer, byte[]>> keys = new ArrayList<>();
         for (FilePath folder : wanted) {
             if (numbers.containsKey(folder)) {
                 continue;
             }
             int parent = numbers.get(folder.parent());
-            files.requireNoFile(catalogue, parent, folder);
+            keys.add(DSL.row(parent, PathBytes.of(folder.name())));
             byte[] path = PathBytes.of(folder.text());
             rows.add(DSL.row(catalogue, next, parent, folder.parts().size(), PathBytes.hash(path), path, 0L, 0L, 0L));
             numbers.put(folder, next++);
         }
+        files.requireNoFiles(catalogue, keys);
         db.insertInto(FOLDER)
                 .columns(
                         FOLDER.CATALOGUE_NO,

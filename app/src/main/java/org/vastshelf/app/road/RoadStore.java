@@ -17,6 +17,8 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Result;
+import org.jooq.Row2;
+import org.jooq.impl.DSL;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -135,16 +137,32 @@ class RoadStore {
     }
 
     /** A file can't be a folder too. */
-    void requireNoFile(int catalogue, int parent, FilePath folder) {
-        boolean taken = !folder.isRoot()
-                && db.fetchExists(
-                        FILE,
-                        FILE.CATALOGUE_NO.eq(catalogue),
-                        FILE.FOLDER_NO.eq(parent),
-                        FILE.NAME.eq(PathBytes.of(folder.name())));
-        if (taken) {
-            throw new Taken("'" + folder + "' is a file, and can't hold others");
+    private void requireNoFile(int catalogue, int parent, FilePath folder) {
+        if (!folder.isRoot()) {
+            requireNoFiles(catalogue, List.of(DSL.row(parent, PathBytes.of(folder.name()))));
         }
+    }
+
+    /** None of these, each a folder and a name in it, may be a file. */
+    void requireNoFiles(int catalogue, List<Row2<Integer, byte[]>> keys) {
+        named(catalogue, keys).values().stream()
+                .flatMap(List::stream)
+                .findFirst()
+                .ifPresent(name -> {
+                    throw new Taken("'" + PathBytes.shown(name) + "' is a file, and can't hold others");
+                });
+    }
+
+    /** Names of files, of those asked for by folder and name, that are there; by folder. */
+    Map<Integer, List<byte[]>> named(int catalogue, List<Row2<Integer, byte[]>> keys) {
+        return keys.isEmpty()
+                ? Map.of()
+                : db.select(FILE.FOLDER_NO, FILE.NAME)
+                        .from(FILE)
+                        .where(
+                                FILE.CATALOGUE_NO.eq(catalogue),
+                                DSL.row(FILE.FOLDER_NO, FILE.NAME).in(keys))
+                        .fetchGroups(FILE.FOLDER_NO, FILE.NAME);
     }
 
     private int first(String share) {
