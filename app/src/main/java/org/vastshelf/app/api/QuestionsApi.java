@@ -20,8 +20,10 @@ import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.Replacements;
 import org.vastshelf.core.definition.WhatIf;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.estate.GrowthRule;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
@@ -167,7 +169,10 @@ class QuestionsApi {
         return FastPart.curve(surveys.heaps(numbers, clock.instant()));
     }
 
-    record Wanted(@Nullable Bytes bytes, @Nullable Integer mibps) {}
+    record Wanted(
+            @Nullable Bytes bytes,
+            @Nullable Integer mibps,
+            @Nullable String server) {}
 
     /** What a reservation of a size and a throughput takes in each pace class, the cheapest first. */
     @PostMapping("/api/v1/reservations/offers")
@@ -179,7 +184,21 @@ class QuestionsApi {
         if (mibps < 0 || mibps > MOST_MIBPS) {
             throw new IllegalArgumentException("mibps is " + mibps + ", must be 0 to " + MOST_MIBPS);
         }
-        return PaceBudget.offers(wanted.bytes, mibps);
+        return PaceBudget.offers(paces(wanted.server), wanted.bytes, mibps);
+    }
+
+    /** Those of a service that is named, or of the first that there is. */
+    private Paces paces(@Nullable String name) {
+        Estate estate = estates.load();
+        if (name != null && !estate.servers().containsKey(name)) {
+            throw new IllegalArgumentException("server is '" + name + "', which is not there");
+        }
+        return estate.servers().values().stream()
+                .filter(server ->
+                        name == null ? server.managed() : server.name().equals(name))
+                .findFirst()
+                .map(FileServer::paces)
+                .orElse(Paces.USUAL);
     }
 
     private static Pool pool(Estate estate, String name) {

@@ -15,6 +15,7 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.failure.SpareFit;
@@ -52,7 +53,7 @@ public record PoolForms(List<Form> deeds, Optional<MoreDrives> drives, List<ByIt
                     List.of(),
                     Optional.empty(),
                     List.of(),
-                    List.of(reserve(fmt, typed, pool, path), kept(fmt, typed, pool, path)));
+                    List.of(reserve(fmt, typed, pool, path), kept(fmt, typed, estate, pool, path)));
         }
         return new PoolForms(
                 deeds(pool, path),
@@ -184,26 +185,31 @@ public record PoolForms(List<Form> deeds, Optional<MoreDrives> drives, List<ByIt
                 .button("Set the reserve");
     }
 
-    private static Form kept(Figures fmt, Typed typed, Pool pool, String path) {
+    private static Form kept(Figures fmt, Typed typed, Estate estate, Pool pool, String path) {
         Typed.Fields fields = typed.at(path + "/reservation");
         return Form.of(
                         path + "/reservation",
                         "How much is reserved?",
                         fields.text("size", "Reserve in all", pool.reserved().value() / Bytes.TIB + " TiB")
                                 .width("w-40"),
-                        paceField(fmt, fields, pool.pace()).width("w-80"))
+                        paceField(
+                                        fmt,
+                                        fields,
+                                        estate.servers().get(pool.server()).paces(),
+                                        pool.pace())
+                                .width("w-80"))
                 .button("Add to the draft");
     }
 
     /** What of a managed service is paid for. */
-    static Field paceField(Figures fmt, Typed.Fields fields, PaceClass chosen) {
+    static Field paceField(Figures fmt, Typed.Fields fields, Paces paces, PaceClass chosen) {
         return fields.select(
                 "pace",
                 "Pace class",
                 Arrays.asList(PaceClass.values()),
                 PaceClass::name,
-                c -> c.title() + ": " + c.mibpsPerTib() + " MiB/s and " + fmt.money(c.centsPerTibMonth())
-                        + " for each TiB",
+                c -> c.title() + ": " + paces.of(c).mibps() + " MiB/s and "
+                        + fmt.money(paces.of(c).cents()) + " for each TiB",
                 chosen);
     }
 }

@@ -119,12 +119,13 @@ public record PoolView(
 
     private static String reservation(Figures fmt, Estate estate, Pool pool) {
         long tebibytes = pool.reserved().value() / Bytes.TIB;
-        long cents = pool.pace().centsPerTibMonth();
+        long cents = estate.terms(pool).cents();
         return "A reservation of " + fmt.size(pool.reserved()) + ", "
                 + pool.pace().title()
                 + ", at a managed service; it has no drives to see. " + tebibytes + " TiB × " + fmt.money(cents) + " = "
                 + fmt.money(tebibytes * cents) + " a month; "
-                + fmt.whole(PaceBudget.of(estate, pool).budget()) + " MiB/s in all.";
+                + fmt.whole(PaceBudget.of(estate, pool).budget()) + " MiB/s in all. A volume there has "
+                + estate.servers().get(pool.server()).sizes().text() + ".";
     }
 
     private static Rebuilding rebuilding(Figures fmt, Estate estate, Rebuild rebuild) {

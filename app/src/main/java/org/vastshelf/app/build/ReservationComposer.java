@@ -18,6 +18,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
 import org.vastshelf.core.volume.PaceBudget;
@@ -50,8 +51,9 @@ class ReservationComposer {
             mibps = mibps == null ? "300" : mibps;
         }
 
-        List<PaceBudget.Offer> offers() {
+        List<PaceBudget.Offer> offers(Paces paces) {
             return PaceBudget.offers(
+                    paces,
                     AtField.read("size", () -> SizeText.parse("size", size, Bytes.gib(1), MOST)),
                     AtField.read("mibps", () -> WholeNumbers.whole("throughput", mibps)));
         }
@@ -86,33 +88,43 @@ class ReservationComposer {
                             fields.text("mibps", "Wanted throughput, MiB/s", form.mibps())));
         }
         try {
-            model.addAttribute("offers", rows(Figures.of(model), form));
+            model.addAttribute("offers", rows(Figures.of(model), paces(form), form));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("offersProblem", refused.getMessage());
         }
         return "reservation-new";
     }
 
+    /** Those of the service that is chosen, or of the first. */
+    private Paces paces(Wanted form) {
+        return estates.load().servers().values().stream()
+                .filter(FileServer::managed)
+                .filter(server -> form.server().isEmpty() || server.name().equals(form.server()))
+                .findFirst()
+                .map(FileServer::paces)
+                .orElse(Paces.USUAL);
+    }
+
     /** What a class would take and cost. */
     record Row(PaceClass pace, boolean chosen, String tebibytes, String gives, String cost, String how) {}
 
-    private static List<Row> rows(Figures fmt, Wanted form) {
-        List<PaceBudget.Offer> offers = form.offers();
+    private static List<Row> rows(Figures fmt, Paces paces, Wanted form) {
+        List<PaceBudget.Offer> offers = form.offers(paces);
         return offers.stream()
-                .map(o -> row(fmt, o, form, o == offers.getFirst()))
+                .map(o -> row(fmt, o, paces.of(o.paceClass()), form, o == offers.getFirst()))
                 .toList();
     }
 
-    private static Row row(Figures fmt, PaceBudget.Offer offer, Wanted form, boolean cheapest) {
+    private static Row row(Figures fmt, PaceBudget.Offer offer, Paces.Terms terms, Wanted form, boolean cheapest) {
         PaceClass pace = offer.paceClass();
         return new Row(
                 pace,
                 pace == form.pace(),
                 fmt.count(offer.tebibytes()),
-                fmt.count(offer.tebibytes() * pace.mibpsPerTib()),
+                fmt.count(offer.tebibytes() * terms.mibps()),
                 fmt.money(offer.cents()),
-                offer.tebibytes() + " × " + fmt.money(pace.centsPerTibMonth()) + "; " + pace.mibpsPerTib()
-                        + " MiB/s for each TiB" + (cheapest ? "; the cheapest" : ""));
+                offer.tebibytes() + " × " + fmt.money(terms.cents()) + "; " + terms.mibps() + " MiB/s for each TiB"
+                        + (cheapest ? "; the cheapest" : ""));
     }
 
     @PostMapping("/build/new/reservation")
@@ -121,7 +133,7 @@ class ReservationComposer {
             if (form.pace() == null) {
                 throw new IllegalArgumentException("no class is chosen, choose one of the table");
             }
-            long tebibytes = form.offers().stream()
+            long tebibytes = form.offers(paces(form)).stream()
                     .filter(offer -> offer.paceClass() == form.pace())
                     .findFirst()
                     .orElseThrow()

@@ -40,7 +40,7 @@ public record VolumePreview(
             Figures fmt, Estate estate, Pool pool, Volume volume, ByteLedger before, ByteLedger after) {
         return new VolumePreview(
                 pool.name(),
-                pace(fmt, pool, volume),
+                pace(fmt, estate, pool, volume),
                 budget(fmt, estate, pool),
                 LedgerPicture.draw(before, before.label(), BAR),
                 Optional.of(LedgerPicture.draw(after, after.label(), BAR)),
@@ -60,7 +60,7 @@ public record VolumePreview(
             Figures fmt, Estate estate, Pool pool, Optional<Volume> volume, ByteLedger before, String problem) {
         return new VolumePreview(
                 pool.name(),
-                volume.map(v -> pace(fmt, pool, v)).orElse(""),
+                volume.map(v -> pace(fmt, estate, pool, v)).orElse(""),
                 budget(fmt, estate, pool),
                 LedgerPicture.draw(before, before.label(), BAR),
                 Optional.empty(),
@@ -68,8 +68,8 @@ public record VolumePreview(
                 problem);
     }
 
-    private static String pace(Figures fmt, Pool pool, Volume volume) {
-        return "Pace " + fmt.whole(volume.pace().of(volume.size(), pool.pace())) + " MiB/s";
+    private static String pace(Figures fmt, Estate estate, Pool pool, Volume volume) {
+        return "Pace " + fmt.whole(volume.pace().of(volume.size(), estate.terms(pool))) + " MiB/s";
     }
 
     private static String budget(Figures fmt, Estate estate, Pool pool) {

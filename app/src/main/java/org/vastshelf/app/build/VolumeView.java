@@ -57,7 +57,7 @@ public record VolumeView(
                 VolumeRow.kind(volume) + "; " + volume.kind().title()
                         + (volume.encrypted() ? "; encrypted ∎" : "; not encrypted ∎"),
                 volume.blockSize() / 1024 + " KiB",
-                pace(fmt, volume, pool),
+                pace(fmt, estate, volume, pool),
                 volume.alarmPercent() + " %",
                 estate.sharesOn(volume.name()).map(Share::name).toList(),
                 growths.stream()
@@ -65,8 +65,8 @@ public record VolumeView(
                         .toList());
     }
 
-    private static String pace(Figures fmt, Volume volume, Pool pool) {
-        return fmt.whole(volume.pace().of(volume.size(), pool.pace())) + " MiB/s, "
+    private static String pace(Figures fmt, Estate estate, Volume volume, Pool pool) {
+        return fmt.whole(volume.pace().of(volume.size(), estate.terms(pool))) + " MiB/s, "
                 + (volume.pace().byHand()
                         ? "by hand"
                         : "by size: " + UNIT.figure(volume.size(), TIB) + " " + UNIT.unitName(TIB) + " × "

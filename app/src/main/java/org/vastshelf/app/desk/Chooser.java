@@ -56,7 +56,7 @@ public record Chooser(Field person, Field share, Form make, Form save, Form fold
                 Form.of(
                                 folder.action(),
                                 "Make a folder",
-                                folder.text("name", "Name of the folder", "").width("w-44"))
+                                folder.text("folder", "Name of the folder", "").width("w-44"))
                         .button("Make it"));
     }
 

@@ -41,11 +41,11 @@ class DeskTreeActions {
     }
 
     @PostMapping("/desk/folder")
-    String folder(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String name, Model model) {
+    String make(@AuthenticationPrincipal Someone me, Seat seat, @RequestParam String folder, Model model) {
         return page.answer(
                 me,
                 seat,
-                () -> road.makeFolder(seat.person(), new TreeRoad.At(seat.share(), seat.inside("name", name))),
+                () -> road.makeFolder(seat.person(), new TreeRoad.At(seat.share(), seat.inside("folder", folder))),
                 model);
     }
 

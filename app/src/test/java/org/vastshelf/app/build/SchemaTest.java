@@ -1,5 +1,7 @@
 package org.vastshelf.app.build;
 
+import org.vastshelf.core.estate.Paces;
+
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.lang.reflect.RecordComponent;
@@ -68,7 +70,9 @@ class SchemaTest {
                 Schedule.class,
                 Rebuild.class,
                 Scrub.class,
-                VolumeTemplate.class);
+                VolumeTemplate.class,
+                Paces.class,
+                Paces.Terms.class);
     }
 
     @ParameterizedTest

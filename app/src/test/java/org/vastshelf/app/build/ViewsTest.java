@@ -71,7 +71,7 @@ class ViewsTest {
                 .findFirst()
                 .orElseThrow();
         long tebibytes = reserved.reserved().value() / Bytes.TIB;
-        String cost = BINARY.money(tebibytes * reserved.pace().centsPerTibMonth());
+        String cost = BINARY.money(tebibytes * DEMO.terms(reserved).cents());
         PoolView view = pool(BINARY, DEMO, reserved.name());
         assertThat(view.lead()).contains(tebibytes + " TiB × ").contains(" = " + cost + " a month");
         assertThat(view.standing()).isEmpty();

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -69,14 +70,16 @@ final class MovePlans {
     }
 
     private static void warnOfPace(PlanDraft draft, Volume volume, Pool from, Pool target, String key) {
-        if (!volume.pace().byHand() && from.pace() != target.pace()) {
+        Paces.Terms before = draft.estate().terms(from);
+        Paces.Terms after = draft.estate().terms(target);
+        if (!volume.pace().byHand() && before.mibps() != after.mibps()) {
             draft.watch(
                     key + "pace",
                     String.format(
                             Locale.ROOT,
                             "Its pace by size changes from %,.0f to %,.0f MiB/s: %s is %s, %s is %s",
-                            volume.pace().of(volume.size(), from.pace()),
-                            volume.pace().of(volume.size(), target.pace()),
+                            volume.pace().of(volume.size(), before),
+                            volume.pace().of(volume.size(), after),
                             from.name(),
                             from.pace().title(),
                             target.name(),

@@ -1,6 +1,7 @@
 package org.vastshelf.core.change;
 
 import java.time.Duration;
+import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
@@ -19,7 +20,7 @@ final class ReservationPlans {
     static void reserve(PlanDraft draft, Usage usage, PoolChange.ReservePool change) {
         String key = "pool " + change.name() + ": ";
         if (isSold(draft, change, key) && reserved(draft, usage, change, key)) {
-            draft.fine(key + "price", price(change));
+            draft.fine(key + "price", price(draft.estate(), change));
         }
     }
 
@@ -71,9 +72,10 @@ final class ReservationPlans {
         return true;
     }
 
-    private static String price(PoolChange.ReservePool change) {
+    private static String price(Estate estate, PoolChange.ReservePool change) {
         long tib = change.size().value() / Bytes.TIB;
-        long each = change.pace().centsPerTibMonth();
+        long each =
+                estate.servers().get(change.server()).paces().of(change.pace()).cents();
         return "%d TiB × %d.%02d a month = %d.%02d a month"
                 .formatted(tib, each / 100, each % 100, tib * each / 100, tib * each % 100);
     }

@@ -159,7 +159,7 @@ final class VolumeEdits {
                     String.format(
                             Locale.ROOT,
                             "It gets %,.0f MiB/s, without interruption",
-                            change.pace().of(volume.size(), pool.pace())));
+                            change.pace().of(volume.size(), draft.estate().terms(pool))));
         });
     }
 

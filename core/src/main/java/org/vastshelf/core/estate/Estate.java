@@ -208,6 +208,12 @@ public final class Estate {
         return keys.stream().map(drives()::get).toList();
     }
 
+    /** What the file server of a pool gives, and takes, in the pool's pace class. */
+    public Paces.Terms terms(Pool pool) {
+        FileServer server = servers().get(pool.server());
+        return (server == null ? Paces.USUAL : server.paces()).of(pool.pace());
+    }
+
     public Stream<Volume> volumesOn(String pool) {
         return index.volumesOn(pool).stream();
     }

@@ -9,6 +9,7 @@ package org.vastshelf.core.estate;
  * @param dark without power
  * @param loadPercent share of its drives' throughput that clients take, 0 to 95; rebuilds get the rest
  * @param sizes which sizes its volumes can have
+ * @param paces what it gives, and takes, in each pace class
  */
 public record FileServer(
         String name,
@@ -19,7 +20,8 @@ public record FileServer(
         boolean managed,
         boolean dark,
         int loadPercent,
-        VolumeSizes sizes) {
+        VolumeSizes sizes,
+        Paces paces) {
 
     public static final int MOST_LOAD = 95;
 
@@ -27,13 +29,14 @@ public record FileServer(
         if (loadPercent < 0 || loadPercent > MOST_LOAD) {
             throw new IllegalArgumentException("client load is " + loadPercent + " %, must be 0 to " + MOST_LOAD);
         }
-        // Definitions written before sizes were said by the server do not name them.
+        // Definitions written before the server said these do not name them.
         sizes = sizes == null ? sizes(managed) : sizes;
+        paces = paces == null ? Paces.USUAL : paces;
     }
 
     /** With power and without load. */
     public static FileServer of(String name, String site, String host, String address, int nodes, boolean managed) {
-        return new FileServer(name, site, host, address, nodes, managed, false, 0, sizes(managed));
+        return new FileServer(name, site, host, address, nodes, managed, false, 0, sizes(managed), Paces.USUAL);
     }
 
     private static VolumeSizes sizes(boolean managed) {
@@ -44,11 +47,16 @@ public record FileServer(
         return !address.isEmpty();
     }
 
+    /** With other terms. */
+    public FileServer withTerms(VolumeSizes nextSizes, Paces nextPaces) {
+        return new FileServer(name, site, host, address, nodes, managed, dark, loadPercent, nextSizes, nextPaces);
+    }
+
     public FileServer withDark(boolean next) {
-        return new FileServer(name, site, host, address, nodes, managed, next, loadPercent, sizes);
+        return new FileServer(name, site, host, address, nodes, managed, next, loadPercent, sizes, paces);
     }
 
     public FileServer withLoad(int next) {
-        return new FileServer(name, site, host, address, nodes, managed, dark, next, sizes);
+        return new FileServer(name, site, host, address, nodes, managed, dark, next, sizes, paces);
     }
 }

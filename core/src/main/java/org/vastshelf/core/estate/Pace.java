@@ -23,7 +23,7 @@ public record Pace(boolean byHand, int mibps) {
     }
 
     /** MiB/s that a volume of this size gets. */
-    public double of(Bytes size, PaceClass paceClass) {
-        return byHand ? mibps : (double) size.value() / Bytes.TIB * paceClass.mibpsPerTib();
+    public double of(Bytes size, Paces.Terms terms) {
+        return byHand ? mibps : (double) size.value() / Bytes.TIB * terms.mibps();
     }
 }

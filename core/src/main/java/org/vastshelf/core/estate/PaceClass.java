@@ -1,31 +1,18 @@
 package org.vastshelf.core.estate;
 
-/** How much throughput a pool gives for each TiB it has. */
+/** How much throughput a pool gives for each TiB it has, by name; the figures are its file server's. */
 public enum PaceClass {
-    STEADY("Steady", 16, 2_100),
-    BRISK("Brisk", 64, 5_900),
-    SWIFT("Swift", 256, 16_400);
+    STEADY("Steady"),
+    BRISK("Brisk"),
+    SWIFT("Swift");
 
     private final String title;
-    private final int mibpsPerTib;
-    private final int centsPerTibMonth;
 
-    PaceClass(String title, int mibpsPerTib, int centsPerTibMonth) {
+    PaceClass(String title) {
         this.title = title;
-        this.mibpsPerTib = mibpsPerTib;
-        this.centsPerTibMonth = centsPerTibMonth;
     }
 
     public String title() {
         return title;
-    }
-
-    public int mibpsPerTib() {
-        return mibpsPerTib;
-    }
-
-    /** What the managed service of the demo takes for a TiB reserved for a month, in cents. */
-    public int centsPerTibMonth() {
-        return centsPerTibMonth;
     }
 }

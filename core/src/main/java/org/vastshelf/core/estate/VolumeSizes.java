@@ -17,7 +17,7 @@ public record VolumeSizes(Bytes step, Bytes least, Bytes most) {
     /** What a server of one's own has. */
     public static final VolumeSizes ANY = new VolumeSizes(Bytes.of(1), Volume.LEAST, Volume.MOST);
     /** What a managed service has that says nothing else. */
-    public static final VolumeSizes SOLD = new VolumeSizes(Bytes.gib(128), Bytes.gib(128), Bytes.tib(500));
+    public static final VolumeSizes SOLD = new VolumeSizes(Bytes.gib(96), Bytes.gib(192), Bytes.tib(300));
 
     public VolumeSizes {
         if (step.isZero() || step.isMoreThan(least)) {

@@ -4,6 +4,7 @@ import java.util.List;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.ledger.Ledgers;
@@ -30,7 +31,7 @@ public record PaceBudget(double budget, double byHand) {
                 .filter(Pace::byHand)
                 .toList();
         return new PaceBudget(
-                Math.floor(tebibytes * pool.pace().mibpsPerTib()),
+                Math.floor(tebibytes * estate.terms(pool).mibps()),
                 paces.stream().mapToDouble(Pace::mibps).sum());
     }
 
@@ -47,12 +48,13 @@ public record PaceBudget(double budget, double byHand) {
     public record Offer(PaceClass paceClass, long tebibytes, long cents) {}
 
     /** What each class takes for so much space and throughput, the cheapest first. */
-    public static List<Offer> offers(Bytes size, int mibps) {
+    public static List<Offer> offers(Paces paces, Bytes size, int mibps) {
         long forSize = Math.ceilDiv(size.value(), Bytes.TIB);
         return java.util.Arrays.stream(PaceClass.values())
                 .map(c -> {
-                    long tebibytes = Math.max(forSize, Math.ceilDiv(mibps, c.mibpsPerTib()));
-                    return new Offer(c, tebibytes, tebibytes * c.centsPerTibMonth());
+                    Paces.Terms terms = paces.of(c);
+                    long tebibytes = Math.max(forSize, Math.ceilDiv(mibps, terms.mibps()));
+                    return new Offer(c, tebibytes, tebibytes * terms.cents());
                 })
                 .sorted(java.util.Comparator.comparingLong(Offer::cents))
                 .toList();

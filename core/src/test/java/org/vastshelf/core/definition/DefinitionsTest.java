@@ -22,6 +22,7 @@ import org.vastshelf.core.estate.EstateDefinition;
 import org.vastshelf.core.estate.Kind;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
@@ -136,12 +137,13 @@ class DefinitionsTest {
 
     @Test
     void the_cheapest_class_meets_size_and_throughput() {
-        // 10 TiB at 300 MiB/s: Steady needs 19 TiB for the throughput, Brisk the 10, Swift the 10.
-        List<PaceBudget.Offer> offers = PaceBudget.offers(Bytes.tib(10), 300);
-        assertThat(offers.getFirst()).isEqualTo(new PaceBudget.Offer(PaceClass.STEADY, 19, 19 * 2_100));
-        assertThat(offers.get(1)).isEqualTo(new PaceBudget.Offer(PaceClass.BRISK, 10, 10 * 5_900));
-        assertThat(PaceBudget.offers(Bytes.tib(1), 256).getFirst())
-                .isEqualTo(new PaceBudget.Offer(PaceClass.SWIFT, 1, 16_400));
+        Paces paces = new Paces(new Paces.Terms(20, 2_000), new Paces.Terms(60, 5_000), new Paces.Terms(250, 16_000));
+        // 10 TiB at 300 MiB/s: Steady needs 15 TiB for the throughput, Brisk the 10, Swift the 10.
+        List<PaceBudget.Offer> offers = PaceBudget.offers(paces, Bytes.tib(10), 300);
+        assertThat(offers.getFirst()).isEqualTo(new PaceBudget.Offer(PaceClass.STEADY, 15, 15 * 2_000));
+        assertThat(offers.get(1)).isEqualTo(new PaceBudget.Offer(PaceClass.BRISK, 10, 10 * 5_000));
+        assertThat(PaceBudget.offers(paces, Bytes.tib(1), 250).getFirst())
+                .isEqualTo(new PaceBudget.Offer(PaceClass.SWIFT, 1, 16_000));
     }
 
     @Test

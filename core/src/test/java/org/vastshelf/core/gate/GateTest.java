@@ -149,8 +149,14 @@ class GateTest {
                 view(homes, 0, 1 << 30, Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(1), "suki", "film")));
         Person person = new Person(uid, uid, "", Set.of());
         GateView theirs = new GateView(view.reach(), new GateView.Access(homes, person), view.limits(), view.space());
-        FileOperation operation =
-                new FileOperation(kind, uid, "homes", new FilePath(path), Bytes.of(kind == Kind.WRITE ? 1 : 0), SMB);
+        FileOperation operation = new FileOperation(
+                kind,
+                uid,
+                "homes",
+                new FilePath(path),
+                Bytes.of(kind == Kind.WRITE ? 1 : 0),
+                SMB,
+                Optional.of(new FilePath(path + "2")).filter(to -> kind.moves()));
         assertThat(Gate.refusedAt(operation, theirs, NOW).isEmpty())
                 .isEqualTo(Gate.decide(operation, theirs, NOW).allowed());
         return Gate.decide(operation, theirs, NOW);
@@ -169,6 +175,7 @@ class GateTest {
             assertThat(as("suki2", kind, "/suki/a.mov").allowed()).isFalse();
             assertThat(as("suki", kind, "/gone-since/a.mov").allowed()).isFalse();
         }
+        assertThat(as("suki", Kind.REMOVE_FOLDER, "/suki").allowed()).isFalse();
         assertThat(as("pell", Kind.LIST, "/suki").allowed()).isFalse();
         assertThat(as("suki", Kind.LIST, "/suki").allowed()).isTrue();
         assertThat(as("pell", Kind.LIST, "/").allowed()).isTrue();
@@ -190,7 +197,13 @@ class GateTest {
                         : Optional.empty());
         for (Kind kind : Kind.values()) {
             FileOperation operation = new FileOperation(
-                    kind, "suki", "film", new FilePath("/a/b.mov"), Bytes.of(kind == Kind.WRITE ? bytes : 0), SMB);
+                    kind,
+                    "suki",
+                    "film",
+                    new FilePath("/a/b.mov"),
+                    Bytes.of(kind.mayGrow() ? bytes : 0),
+                    SMB,
+                    Optional.of(new FilePath("/c/d.mov")).filter(to -> kind.moves()));
             Verdict verdict = Gate.decide(operation, view, NOW);
             assertThat(Gate.refusedAt(operation, view, NOW))
                     .isEqualTo(verdict.refusal().map(Verdict.Line::stage));

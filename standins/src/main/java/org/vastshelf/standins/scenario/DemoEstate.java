@@ -25,12 +25,14 @@ import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.estate.VolumeSizes;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.layout.LayoutQuestion;
 import org.vastshelf.core.time.Schedule;
@@ -44,6 +46,12 @@ public final class DemoEstate {
     private static final DriveHealth WELL = DriveHealth.well(21_400);
     private static final DriveHealth NEW = DriveHealth.well(12);
     private static final DriveHealth AILING = new DriveHealth(96, 82, 41, 13, 0, 46, 39_750, 0, Instant.EPOCH);
+
+    /** What the managed service has and takes; figures of the trust's own invention. */
+    private static final Paces NORTHBANK =
+            new Paces(new Paces.Terms(23, 2_130), new Paces.Terms(71, 6_040), new Paces.Terms(265, 17_250));
+
+    private static final VolumeSizes NORTHBANK_SIZES = new VolumeSizes(Bytes.gib(96), Bytes.gib(192), Bytes.tib(45));
 
     private DemoEstate() {}
 
@@ -105,7 +113,8 @@ public final class DemoEstate {
         return List.of(
                 FileServer.of("fernhill", "glasshouse-hill", "fernhill.larkmoor.example", "10.20.1.10", 2, false),
                 FileServer.of("saltmarsh", "saltmarsh-annex", "saltmarsh.larkmoor.example", "10.30.1.10", 1, false),
-                FileServer.of("northbank", "north-region", "northbank.larkmoor.example", "10.60.1.10", 2, true),
+                FileServer.of("northbank", "north-region", "northbank.larkmoor.example", "10.60.1.10", 2, true)
+                        .withTerms(NORTHBANK_SIZES, NORTHBANK),
                 FileServer.of("dewpond", "heath-station", "dewpond.larkmoor.example", "10.40.1.10", 1, false));
     }
 
