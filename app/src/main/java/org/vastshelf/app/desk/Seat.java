@@ -35,7 +35,10 @@ record Seat(String person, String share, String path, String after, String chose
     /** The path of something in the folder that is looked at. */
     FilePath inside(String field, String name) {
         if (name.isBlank() || name.contains("/")) {
-            throw new AtField(field, (field.equals("folder") ? "folder" : "file") + " name is '" + name + "', must not be empty or hold a slash");
+            throw new AtField(
+                    field,
+                    (field.equals("folder") ? "folder" : "file") + " name is '" + name
+                            + "', must not be empty or hold a slash");
         }
         return AtField.read(field, () -> folder().child(name.strip()));
     }

@@ -2,8 +2,10 @@ package org.vastshelf.app.directory;
 
 import com.unboundid.ldap.sdk.LDAPException;
 import java.util.List;
+import java.util.function.BooleanSupplier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.standins.directory.EmbeddedDirectory;
@@ -13,8 +15,12 @@ import org.vastshelf.standins.directory.LargePeople;
 @Configuration
 class DirectoryWiring {
 
-    /** An embedded directory, if one was needed. */
-    record Embedded(String url, AutoCloseable server) implements AutoCloseable {
+    /**
+     * An embedded directory, if one was needed.
+     *
+     * @param changes says whether people came or went since it was asked last
+     */
+    record Embedded(String url, AutoCloseable server, BooleanSupplier changes) implements AutoCloseable {
         @Override
         public void close() throws Exception {
             server.close();
@@ -22,18 +28,19 @@ class DirectoryWiring {
     }
 
     @Bean
-    Embedded embeddedDirectory(Settings settings) {
+    Embedded embeddedDirectory(Settings settings, ShelfClock clock) {
         String url = settings.directory().url();
         if (!url.isEmpty()) {
-            return new Embedded(url, () -> {});
+            return new Embedded(url, () -> {}, () -> false);
         }
         EmbeddedDirectory server = EmbeddedDirectory.start(settings.large() ? LargePeople.entries() : List.of());
-        return new Embedded(server.url(), server);
+        return new Embedded(
+                server.url(), server, () -> settings.demo() && !settings.large() && server.advance(clock.today()));
     }
 
     @Bean(destroyMethod = "close")
     Directory directory(Embedded embedded, Settings settings) throws LDAPException {
         Settings.DirectorySettings ldap = settings.directory();
-        return new LdapDirectory(embedded.url(), ldap.base(), ldap.bindDn(), ldap.bindPassword());
+        return new LdapDirectory(embedded.url(), ldap.base(), ldap.bindDn(), ldap.bindPassword(), embedded.changes());
     }
 }

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Person;
 
@@ -29,6 +30,8 @@ final class LdapDirectory implements Directory, AutoCloseable {
     private final LDAPConnectionPool pool;
     private final LDAPURL url;
     private final String base;
+    /** Whether it changed for certain since this was asked last. */
+    private final BooleanSupplier changes;
     /** Read again behind the back of whoever asks, unless nobody has asked for long. */
     private final LoadingCache<String, Everybody> cache = Caffeine.newBuilder()
             .refreshAfterWrite(Duration.ofSeconds(20))
@@ -39,9 +42,11 @@ final class LdapDirectory implements Directory, AutoCloseable {
 
     private record Everybody(Map<String, Entry> byUid, List<Person> byName) {}
 
-    LdapDirectory(String url, String base, String bindDn, String bindPassword) throws LDAPException {
+    LdapDirectory(String url, String base, String bindDn, String bindPassword, BooleanSupplier changes)
+            throws LDAPException {
         this.url = new LDAPURL(url);
         this.base = base;
+        this.changes = changes;
         LDAPConnection first = bindDn.isEmpty()
                 ? new LDAPConnection(this.url.getHost(), this.url.getPort())
                 : new LDAPConnection(this.url.getHost(), this.url.getPort(), bindDn, bindPassword);
@@ -55,7 +60,7 @@ final class LdapDirectory implements Directory, AutoCloseable {
 
     @Override
     public List<Person> people() {
-        return cache.get(EVERYONE).byName;
+        return everybody().byName;
     }
 
     @Override
@@ -81,7 +86,14 @@ final class LdapDirectory implements Directory, AutoCloseable {
     }
 
     private Map<String, Entry> entries() {
-        return cache.get(EVERYONE).byUid;
+        return everybody().byUid;
+    }
+
+    private Everybody everybody() {
+        if (changes.getAsBoolean()) {
+            cache.invalidate(EVERYONE);
+        }
+        return cache.get(EVERYONE);
     }
 
     private Everybody read() {

@@ -1,7 +1,5 @@
 package org.vastshelf.app.build;
 
-import org.vastshelf.core.estate.Paces;
-
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.lang.reflect.RecordComponent;
@@ -30,6 +28,7 @@ import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Rule;

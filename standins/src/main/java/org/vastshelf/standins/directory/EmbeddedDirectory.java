@@ -3,11 +3,19 @@ package org.vastshelf.standins.directory;
 import com.unboundid.ldap.listener.InMemoryDirectoryServer;
 import com.unboundid.ldap.listener.InMemoryDirectoryServerConfig;
 import com.unboundid.ldap.listener.InMemoryListenerConfig;
+import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldap.sdk.Filter;
 import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModificationType;
+import com.unboundid.ldap.sdk.SearchResultEntry;
+import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldif.LDIFReader;
 import java.io.InputStream;
 import java.net.InetAddress;
+import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.List;
 
 /** An LDAP server on loopback that holds the people and groups of the demo. */
@@ -16,6 +24,8 @@ public final class EmbeddedDirectory implements AutoCloseable {
     public static final String BASE = "dc=larkmoor,dc=example";
 
     private final InMemoryDirectoryServer server;
+    /** The month up to which people came and went. */
+    private YearMonth upTo = YearMonth.of(2026, 3);
 
     private EmbeddedDirectory(InMemoryDirectoryServer server) {
         this.server = server;
@@ -41,6 +51,59 @@ public final class EmbeddedDirectory implements AutoCloseable {
         } catch (LDAPException e) {
             throw new IllegalStateException("the embedded directory did not start", e);
         }
+    }
+
+    /**
+     * Lets those join and leave who have by this day; the demo's time never goes back.
+     *
+     * @return whether anything changed
+     */
+    public synchronized boolean advance(LocalDate day) {
+        YearMonth month = YearMonth.from(day);
+        if (!month.isAfter(upTo)) {
+            return false;
+        }
+        try {
+            for (Turnover.Joiner joiner : Turnover.joined(upTo, month)) {
+                join(joiner);
+            }
+            for (String uid : Turnover.left(upTo, month)) {
+                leave(uid);
+            }
+        } catch (LDAPException e) {
+            throw new IllegalStateException("the embedded directory did not take a change", e);
+        }
+        upTo = month;
+        return true;
+    }
+
+    private void join(Turnover.Joiner joiner) throws LDAPException {
+        String dn = person(joiner.uid());
+        server.add(new Entry(
+                dn,
+                new Attribute("objectClass", "inetOrgPerson"),
+                new Attribute("uid", joiner.uid()),
+                new Attribute("cn", joiner.first() + " " + joiner.last()),
+                new Attribute("sn", joiner.last()),
+                new Attribute("mail", joiner.uid() + "@larkmoor.example"),
+                new Attribute("userPassword", "larkmoor")));
+        for (String group : List.of(joiner.department(), "room-small")) {
+            server.modify("cn=" + group + ",ou=groups," + BASE, new Modification(ModificationType.ADD, "member", dn));
+        }
+    }
+
+    private void leave(String uid) throws LDAPException {
+        String dn = person(uid);
+        for (SearchResultEntry group : server.search(
+                        BASE, SearchScope.SUB, Filter.createEqualityFilter("member", dn), "cn")
+                .getSearchEntries()) {
+            server.modify(group.getDN(), new Modification(ModificationType.DELETE, "member", dn));
+        }
+        server.delete(dn);
+    }
+
+    private static String person(String uid) {
+        return "uid=" + uid + ",ou=people," + BASE;
     }
 
     public String url() {
