@@ -65,8 +65,19 @@ class ApiTest {
         assertThat(answer.path("fullWithin").path("365").asDouble()).isEqualTo(1.0);
         String gap = "{\"capacityBytes\":2000000,\"history\":[" + days.get(0) + "," + days.get(5) + "]}";
         assertThat(App.post("odile", "/api/v1/forecasts/fill-date", gap).detail())
-                .isEqualTo("history[1].day is 2026-01-06, must be 2026-01-02 (gap of 4 days; one value for each day,"
-                        + " ascending)");
+                .isEqualTo("history lacks 4 of 6 days, may lack at most one in 10");
+        days.add(0, days.remove(30));
+        days.remove(40);
+        days.add(days.get(20));
+        JsonNode mended = App.post(
+                        "odile",
+                        "/api/v1/forecasts/fill-date",
+                        "{\"capacityBytes\":2000000,\"history\":[" + String.join(",", days) + "]}")
+                .json();
+        assertThat(mended.path("likely").asString()).isEqualTo("2026-07-20");
+        List<String> kinds = new ArrayList<>();
+        mended.path("findings").forEach(f -> kinds.add(f.path("kind").asString()));
+        assertThat(kinds).contains("GAP", "REPEAT", "DISORDER");
     }
 
     @Test

@@ -68,11 +68,37 @@ class TwoNodesTest {
         };
     }
 
+    /** Folders move, are copied and removed while files are saved into them; none may fail. */
+    private static Callable<Void> mover(CrashRig node, int seed) {
+        Random random = new Random(seed);
+        return () -> {
+            for (int i = 0; i < 6; i++) {
+                String[] acts = {
+                    "WRITE\",\"path\":\"/wander/a/f" + random.nextInt(5) + "\",\"bytes\":" + random.nextInt(90_000),
+                    "MOVE\",\"path\":\"/wander/a\",\"to\":\"/wander/b" + random.nextInt(3),
+                    "COPY\",\"path\":\"/wander/b0\",\"to\":\"/wander/c" + random.nextInt(9),
+                    "MOVE\",\"path\":\"/wander/b1\",\"to\":\"/wander/a",
+                    "REMOVE_FOLDER\",\"path\":\"/wander/b2"
+                };
+                String act = acts[random.nextInt(acts.length)];
+                String end = act.contains("bytes") ? "}" : "\"}";
+                int status = node.send(
+                                "POST",
+                                "/api/v1/desk/operations",
+                                "{\"person\":\"suki\",\"share\":\"office\",\"operation\":\"" + act + end)
+                        .statusCode();
+                assertThat(status).as(act).isIn(200, 404, 409);
+            }
+            return null;
+        };
+    }
+
     private static List<Callable<Void>> writers(CrashRig... nodes) {
         List<Callable<Void>> works = new ArrayList<>();
         for (CrashRig node : nodes) {
             for (int i = 0; i < WRITERS; i++) {
                 works.add(writer(node, works.size()));
+                works.add(mover(node, works.size()));
             }
         }
         return works;
@@ -213,6 +239,15 @@ class TwoNodesTest {
                 .isEqualTo(held);
         assertThat(number("SELECT COUNT(*) FROM {}.catalogue c JOIN {}.folder d ON d.catalogue_no = c.no AND d.no = 0"
                         + " WHERE d.sum_bytes <> (SELECT SUM(f.bytes) FROM {}.file f WHERE f.catalogue_no = c.no)"))
+                .isZero();
+        assertThat(number("SELECT COUNT(*) FROM {}.folder d JOIN {}.folder p ON p.catalogue_no = d.catalogue_no"
+                        + " AND p.no = d.parent_no WHERE d.no <> 0 AND d.path <> CONCAT(IF(p.no = 0, '', p.path), '/',"
+                        + " SUBSTRING_INDEX(d.path, '/', -1))"))
+                .as("folders whose path is not below their parent's")
+                .isZero();
+        assertThat(number("SELECT COUNT(*) FROM {}.file f LEFT JOIN {}.folder d ON d.catalogue_no = f.catalogue_no"
+                        + " AND d.no = f.folder_no WHERE d.no IS NULL"))
+                .as("files in no folder")
                 .isZero();
         assertThat(number("SELECT COUNT(*) FROM {}.agenda WHERE tries > 0")).isZero();
         assertThat(number("SELECT COUNT(*) - COUNT(DISTINCT recipient, subject, body, at) FROM {}.notice"))

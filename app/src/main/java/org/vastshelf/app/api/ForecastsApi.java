@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.History;
+import org.vastshelf.core.forecast.MendedHistory;
 import org.vastshelf.core.forecast.Method;
 import org.vastshelf.core.unit.Bytes;
 
@@ -39,7 +40,9 @@ class ForecastsApi {
         if (request.capacityBytes == null || request.capacityBytes < 1) {
             throw new IllegalArgumentException("capacityBytes is " + request.capacityBytes + ", must be at least 1");
         }
-        FillForecast forecast = FillDates.forecast(Bytes.of(request.capacityBytes), history(request.history));
+        MendedHistory mended = MendedHistory.of(days(request.history));
+        FillForecast forecast = FillDates.forecast(Bytes.of(request.capacityBytes), mended.history())
+                .after(mended.findings());
         return new Answer(
                 forecast.method(),
                 forecast.early().orElse(null),
@@ -51,7 +54,7 @@ class ForecastsApi {
                 forecast.band());
     }
 
-    private static History history(@Nullable List<Day> days) {
+    private static List<History.DayUse> days(@Nullable List<Day> days) {
         if (days == null) {
             throw new IllegalArgumentException("history is missing, must list days as {\"day\":…,\"usedBytes\":…}");
         }
@@ -64,7 +67,7 @@ class ForecastsApi {
             }
             uses.add(new History.DayUse(date(i, day.day), Bytes.of(day.usedBytes)));
         }
-        return History.of(uses);
+        return uses;
     }
 
     private static LocalDate date(int i, @Nullable String text) {

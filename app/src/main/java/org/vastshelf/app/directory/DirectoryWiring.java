@@ -7,6 +7,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.standins.directory.EmbeddedDirectory;
 import org.vastshelf.standins.directory.LargePeople;
@@ -28,14 +29,22 @@ class DirectoryWiring {
     }
 
     @Bean
-    Embedded embeddedDirectory(Settings settings, ShelfClock clock) {
+    Embedded embeddedDirectory(Settings settings, ShelfClock clock, HistoryStore histories) {
         String url = settings.directory().url();
         if (!url.isEmpty()) {
             return new Embedded(url, () -> {}, () -> false);
         }
         EmbeddedDirectory server = EmbeddedDirectory.start(settings.large() ? LargePeople.entries() : List.of());
+        if (!settings.demo() || settings.large()) {
+            return new Embedded(server.url(), server, () -> false);
+        }
+        // People come and go with the days that were lived through, not with a clock that has jumped ahead of them.
         return new Embedded(
-                server.url(), server, () -> settings.demo() && !settings.large() && server.advance(clock.today()));
+                server.url(),
+                server,
+                () -> server.isBehind(clock.today())
+                        && server.advance(
+                                histories.lastDay().map(day -> day.plusDays(1)).orElseGet(clock::today)));
     }
 
     @Bean(destroyMethod = "close")

@@ -88,6 +88,9 @@ public record SpaceView(
             case SHIFT -> fmt.day(finding.day()) + ": the level changed for good, " + size + " " + way;
             case PACE -> fmt.day(finding.day()) + ": the pace changed, a day brings " + size + " " + way + " since";
             case SPIKE -> fmt.day(finding.day()) + ": a day that stood alone, " + size + " " + way;
+            case GAP -> fmt.day(finding.day()) + ": was missing, " + size + " was put there";
+            case REPEAT -> fmt.day(finding.day()) + ": came more than once, " + size + " was not taken";
+            case DISORDER -> fmt.day(finding.day()) + ": came after a later day";
         };
     }
 }

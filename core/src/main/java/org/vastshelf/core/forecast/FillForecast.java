@@ -1,6 +1,7 @@
 package org.vastshelf.core.forecast;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -38,6 +39,13 @@ public record FillForecast(
         band = List.copyOf(band);
     }
 
+    /** With what was mended before it was computed, told first. */
+    public FillForecast after(List<Finding> mended) {
+        List<Finding> all = new ArrayList<>(mended);
+        all.addAll(findings);
+        return new FillForecast(method, since, bytesPerDay, early, likely, late, fullWithin, band, rivals, all);
+    }
+
     /**
      * How well a method would have done on this history.
      *
@@ -52,7 +60,18 @@ public record FillForecast(
             SHIFT,
             SPIKE,
             /** From this day on a day's growth is another; the bytes are by how much. */
-            PACE
+            PACE,
+            /** A day that was missing; the bytes are what was put there. */
+            GAP,
+            /** A day that came more than once; the bytes are those that were not taken. */
+            REPEAT,
+            /** A day that came after a later one. */
+            DISORDER;
+
+            /** Whether it was a fault of the record, and not something that happened. */
+            public boolean isMended() {
+                return this == GAP || this == REPEAT || this == DISORDER;
+            }
         }
     }
 

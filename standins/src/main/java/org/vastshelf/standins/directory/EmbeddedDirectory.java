@@ -77,6 +77,11 @@ public final class EmbeddedDirectory implements AutoCloseable {
         return true;
     }
 
+    /** Whether somebody may have joined or left by this day who has not yet. */
+    public synchronized boolean isBehind(LocalDate day) {
+        return YearMonth.from(day).isAfter(upTo);
+    }
+
     private void join(Turnover.Joiner joiner) throws LDAPException {
         String dn = person(joiner.uid());
         server.add(new Entry(
