@@ -81,6 +81,36 @@ class ApiTest {
     }
 
     @Test
+    void a_space_s_history_from_before_is_brought_in_and_its_gaps_told() {
+        StringBuilder table = new StringBuilder("day,used_gib\n");
+        for (LocalDate day = LocalDate.of(2022, 12, 1); day.isBefore(LocalDate.of(2023, 3, 1)); day = day.plusDays(1)) {
+            if (day.getDayOfMonth() != 9) {
+                table.append(day)
+                        .append(",")
+                        .append(700 + day.getDayOfYear() % 90)
+                        .append(".5\n");
+            }
+        }
+        String path = "/api/v1/spaces/volume/plans/history";
+        JsonNode report = App.post("odile", path, "text/csv", table.toString()).json();
+        assertThat(report.path("first").asString()).isEqualTo("2022-12-01");
+        assertThat(report.path("last").asString()).isEqualTo("2026-03-01");
+        assertThat(report.path("days").asInt()).isEqualTo(92);
+        assertThat(report.path("findings").findValuesAsString("kind")).containsOnly("GAP");
+        assertThat(App.post("odile", path, "text/csv", "day,used_gib\n2027-01-01,3\n")
+                        .detail())
+                .startsWith("day is 2027-01-01, must be before today");
+        assertThat(App.post("odile", path, "text/csv", "day,used_gib\n2019-01-01,3\n")
+                        .detail())
+                .contains("a gap may have at most 14");
+        assertThat(App.post("odile", "/api/v1/spaces/volume/none/history", "text/csv", "day,used_gib\n")
+                        .status())
+                .isEqualTo(404);
+        assertThat(App.post("ines", path, "text/csv", table.toString()).status())
+                .isEqualTo(403);
+    }
+
+    @Test
     void audit_lines_are_paged_by_cursor_without_gap_or_repeat() {
         JsonNode first =
                 App.get("ines", "/api/v1/audit-lines?limit=3&person=suki").json();

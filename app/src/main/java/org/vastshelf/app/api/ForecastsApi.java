@@ -1,5 +1,9 @@
 package org.vastshelf.app.api;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
@@ -7,9 +11,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.foresee.BroughtIn;
+import org.vastshelf.app.foresee.HistoryTable;
+import org.vastshelf.app.security.Someone;
 import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.History;
@@ -34,6 +43,21 @@ class ForecastsApi {
             List<FillForecast.Rival> rivals,
             List<FillForecast.Finding> findings,
             List<FillForecast.BandDay> band) {}
+
+    private final BroughtIn broughtIn;
+
+    ForecastsApi(BroughtIn broughtIn) {
+        this.broughtIn = broughtIn;
+    }
+
+    /** Brings in what a space held, as a table of {@code day} and used bytes with their unit in the header. */
+    @PostMapping(path = "/api/v1/spaces/{kind}/{name}/history", consumes = "text/csv")
+    BroughtIn.Report bringIn(
+            @AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name, InputStream body)
+            throws IOException {
+        return broughtIn.bring(
+                me.getName(), kind, name, HistoryTable.read(new InputStreamReader(body, StandardCharsets.UTF_8)));
+    }
 
     @PostMapping("/api/v1/forecasts/fill-date")
     Answer fillDate(@RequestBody Request request) {

@@ -163,7 +163,8 @@ public class ForecastKeeping {
                     basis.capacity(),
                     basis.day(),
                     used,
-                    FillDates.forecast(basis.capacity(), history.get())));
+                    FillDates.forecast(basis.capacity(), history.get())
+                            .after(histories.filled(key.kind(), key.name()))));
         } catch (RuntimeException unforeseen) {
             LOG.error("no forecast of {} {}", key.kind(), key.name(), unforeseen);
             tooShort.put(key, basis);

@@ -1,6 +1,10 @@
 package org.vastshelf.app.foresee;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -12,13 +16,18 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.multipart.MultipartFile;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
@@ -38,12 +47,19 @@ class ForeseeController {
     private final ForecastKeeping keeping;
     private final HistoryStore histories;
     private final EstateStore estates;
+    private final BroughtIn broughtIn;
 
-    ForeseeController(Forecasts forecasts, ForecastKeeping keeping, HistoryStore histories, EstateStore estates) {
+    ForeseeController(
+            Forecasts forecasts,
+            ForecastKeeping keeping,
+            HistoryStore histories,
+            EstateStore estates,
+            BroughtIn broughtIn) {
         this.keeping = keeping;
         this.histories = histories;
         this.forecasts = forecasts;
         this.estates = estates;
+        this.broughtIn = broughtIn;
     }
 
     /** Columns for the chart: seconds since 1970, then bytes; null where a line has no value. */
@@ -108,7 +124,39 @@ class ForeseeController {
             @AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name, Model model) {
         Space space = find(me, kind, name);
         model.addAttribute("page", SpaceView.of(Figures.of(model), space));
+        Typed.Fields fields = Typed.of(model).at("/foresee/" + kind + "/" + name + "/history");
+        model.addAttribute(
+                "bring",
+                Form.of(
+                                fields.action(),
+                                "What it held before",
+                                fields.file("table", "CSV with day and used_tib")
+                                        .hint("or used_bytes, used_gib, used_gb …; short gaps are filled and marked")
+                                        .with("required", "required")
+                                        .width("w-64"))
+                        .button("Bring it in"));
         return "space";
+    }
+
+    /** Brings in what the space held before it was watched here. */
+    @PostMapping("/foresee/{kind}/{name}/history")
+    String bring(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String kind,
+            @PathVariable String name,
+            @RequestParam MultipartFile table,
+            Model model)
+            throws IOException {
+        try (Reader reader = new InputStreamReader(table.getInputStream(), StandardCharsets.UTF_8)) {
+            BroughtIn.Report report = broughtIn.bring(me.getName(), kind, name, HistoryTable.read(reader));
+            model.addAttribute(
+                    "told",
+                    Counted.of(report.days(), "day") + " brought in, "
+                            + report.findings().size() + " mended; the forecast" + " follows within seconds");
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+        }
+        return space(me, kind, name, model);
     }
 
     @GetMapping("/foresee/{kind}/{name}/chart")

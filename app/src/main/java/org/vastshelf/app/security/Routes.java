@@ -68,6 +68,8 @@ public final class Routes {
             post("/api/v1/catalogues/**", Access.RUNNERS),
             get("/look/notices", Access.READERS),
             get("/look/**", Access.KEEPERS),
+            post("/foresee/*/*/history", Access.RUNNERS),
+            post("/api/v1/spaces/*/*/history", Access.RUNNERS),
             get("/foresee/**", Access.KEEPERS),
             any("/build/bench", Access.RUNNERS),
             post("/build/locate", Access.RUNNERS),

@@ -3,11 +3,14 @@ package org.vastshelf.app.store;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.unit.Bytes;
 
@@ -22,6 +25,10 @@ public class HistoryStore {
     /** Its name. */
     public static final String WHOLE = "";
 
+    private static final int RECORDED = 0;
+    private static final int BROUGHT_IN = 1;
+    private static final int FILLED = 2;
+
     private final DSLContext db;
 
     HistoryStore(DSLContext db) {
@@ -35,6 +42,45 @@ public class HistoryStore {
                 .where(SPACE_HISTORY.KIND.eq(kind), SPACE_HISTORY.SPACE.eq(space))
                 .orderBy(SPACE_HISTORY.DAY)
                 .fetch(row -> new History.DayUse(row.value1(), Bytes.of(row.value2()))));
+    }
+
+    /** Days that were recorded here, ascending. */
+    public List<History.DayUse> recorded(String kind, String space) {
+        return db.select(SPACE_HISTORY.DAY, SPACE_HISTORY.USED_BYTES)
+                .from(SPACE_HISTORY)
+                .where(SPACE_HISTORY.KIND.eq(kind), SPACE_HISTORY.SPACE.eq(space), SPACE_HISTORY.SOURCE.eq(RECORDED))
+                .orderBy(SPACE_HISTORY.DAY)
+                .fetch(row -> new History.DayUse(row.value1(), Bytes.of(row.value2())));
+    }
+
+    /**
+     * Writes days that were brought in, in place of what was brought in for them before.
+     *
+     * @param filled those of them that were missing
+     */
+    public void bring(String kind, String space, List<History.DayUse> days, Set<LocalDate> filled) {
+        LoadStore rows = new LoadStore("space_history", "kind,space,day,used_bytes,source");
+        db.deleteFrom(SPACE_HISTORY)
+                .where(SPACE_HISTORY.KIND.eq(kind), SPACE_HISTORY.SPACE.eq(space), SPACE_HISTORY.SOURCE.ne(RECORDED))
+                .and(SPACE_HISTORY.DAY.in(days.stream().map(History.DayUse::day).toList()))
+                .execute();
+        for (History.DayUse day : days) {
+            rows.text(kind)
+                    .text(space)
+                    .text(day.day().toString())
+                    .number(day.used().value());
+            rows.number(filled.contains(day.day()) ? FILLED : BROUGHT_IN).endRow();
+        }
+        db.connection(rows::flush);
+    }
+
+    /** Days that were missing in what was brought in for a space, as the forecast tells of them. */
+    public List<FillForecast.Finding> filled(String kind, String space) {
+        return db.select(SPACE_HISTORY.DAY, SPACE_HISTORY.USED_BYTES)
+                .from(SPACE_HISTORY)
+                .where(SPACE_HISTORY.KIND.eq(kind), SPACE_HISTORY.SPACE.eq(space), SPACE_HISTORY.SOURCE.eq(FILLED))
+                .orderBy(SPACE_HISTORY.DAY)
+                .fetch(row -> new FillForecast.Finding(FillForecast.Finding.Kind.GAP, row.value1(), row.value2()));
     }
 
     /** The last day that was written down. */
