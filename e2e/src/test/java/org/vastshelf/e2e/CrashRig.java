@@ -57,6 +57,7 @@ final class CrashRig implements AutoCloseable {
                 "org.vastshelf.app.VastShelfApplication",
                 "--server.port=" + port,
                 "--spring.datasource.url=" + database,
+                "--spring.datasource.hikari.maximum-pool-size=16",
                 "--vastshelf.data=" + data));
         command.addAll(options);
         process = new ProcessBuilder(command)

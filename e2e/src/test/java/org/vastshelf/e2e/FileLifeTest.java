@@ -225,6 +225,22 @@ class FileLifeTest {
     }
 
     @Test
+    void what_is_the_same_is_counted_over_all_files_of_a_folder() throws Exception {
+        save("/life/same/one.bin", random(10_000, 9));
+        TREES.copy("suki", at("/life/same/one.bin"), at("/life/same/two.bin"));
+        ROAD.edit(operation(Kind.EDIT, "/life/same/two.bin", 0), 4_000, source(new byte[] {1, 2, 3}));
+        var answer =
+                App.get("ines", "/api/v1/shares/office/sharing?path=/life/same").json();
+        assertThat(answer.path("bytes").asLong()).isEqualTo(20_000);
+        assertThat(answer.path("unique").asLong()).isEqualTo(10_003);
+        assertThat(App.get("ines", "/api/v1/shares/none/sharing").status()).isEqualTo(404);
+        assertThat(App.get("pell", "/api/v1/shares/office/sharing").status()).isEqualTo(403);
+        var herbarium = App.get("ines", "/api/v1/shares/herbarium/sharing?path=/pressings/2025")
+                .json();
+        assertThat(herbarium.path("shared").asLong()).isPositive();
+    }
+
+    @Test
     void nobody_reaches_into_somebody_else_s_folder_by_moving() {
         TreeRoad.At own = new TreeRoad.At("homes", new FilePath("/suki/own.txt"));
         ROAD.perform(new FileOperation(
