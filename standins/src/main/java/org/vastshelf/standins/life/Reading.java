@@ -21,7 +21,7 @@ final class Reading {
             "people-finance", List.of("office"),
             "volunteers", List.of("film", "office"),
             "interns", List.of("office", "press"));
-    private static final int SKEW = 3;
+    private static final int SKEW = 6;
 
     private final Crew crew;
     private final Random random;

@@ -18,6 +18,9 @@ import org.vastshelf.core.unit.Bytes;
  */
 public record ShareLife(String share, List<LivingFile> files, double opened) {
 
+    /** Days after its last save within which an old file was mostly opened for the last time. */
+    private static final int SOON_DAYS = 50;
+
     /**
      * Of each share: what it holds, when that came, who makes it, and how much of it was saved once more in the last
      * month.
@@ -72,7 +75,30 @@ public record ShareLife(String share, List<LivingFile> files, double opened) {
             }
         }
         files.sort(Comparator.comparingLong(LivingFile::modified));
+        opened(files, maker.opened(), filing.random);
         return new ShareLife(of.share, files, maker.opened());
+    }
+
+    /** Before the last month files were opened too: the newer ones at any time since, the older ones soon after. */
+    private static void opened(List<LivingFile> files, double opened, Random random) {
+        long begin = Ages.begin().toEpochDay() * 86_400;
+        int old = (int) (files.size() * (1 - opened));
+        for (int i = 0; i < files.size(); i++) {
+            LivingFile file = files.get(i);
+            long span = begin - file.modified();
+            if (span > 0) {
+                double share = random.nextDouble();
+                long after = i < old
+                        ? (long) Math.min(span, -Math.log(1 - share) * SOON_DAYS * 86_400)
+                        : (long) (span * Math.sqrt(share));
+                long day = Math.floorDiv(file.modified() + after, 86_400L);
+                LocalDate workday = Hours.workday(LocalDate.ofEpochDay(day));
+                long at = Hours.moment(random, workday, file.owner());
+                if (at > file.modified() && at < begin) {
+                    file.readAt(at);
+                }
+            }
+        }
     }
 
     /** Days on which something was saved, in order; a first filling tells how many there have to be. */

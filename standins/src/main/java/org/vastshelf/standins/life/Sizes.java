@@ -11,6 +11,7 @@ import java.util.Random;
  */
 record Sizes(double median, double spread, long least, long most) {
 
+    private static final int TRIES = 100;
     private static final double KB = 1e3;
     private static final double MB = 1e6;
     private static final double GB = 1e9;
@@ -58,6 +59,13 @@ record Sizes(double median, double spread, long least, long most) {
     }
 
     long draw(Random random) {
-        return Math.clamp(Math.round(median * Math.exp(spread * random.nextGaussian())), least, most);
+        // Drawn again beyond the bounds: many of exactly the largest size would be none of life.
+        for (int i = 0; i < TRIES; i++) {
+            long size = Math.round(median * Math.exp(spread * random.nextGaussian()));
+            if (size >= least && size <= most) {
+                return size;
+            }
+        }
+        return (long) median;
     }
 }
