@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
+import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.layout.Layout;
@@ -153,20 +154,20 @@ class EditsTest {
     void a_managed_service_sells_steps_and_whole_tebibytes() {
         Estate managed = estate().with(Kinds.SERVER, FileServer.of("north", "site", "n", "10.0.0.1", 2, true));
         Plan made = plan(managed, new PoolChange.ReservePool("tern", "north", Bytes.tib(20), PaceClass.BRISK));
-        assertThat(made.checks().getFirst().text()).isEqualTo("20 TiB × 59.00 a month = 1180.00 a month");
+        assertThat(made.checks().getFirst().text()).isEqualTo("20 TiB × 57.20 a month = 1144.00 a month");
         assertThat(plan(made.after(), new VolumeChange.ComposeVolume(Samples.volume("press", "tern", 1_000, true)))
                         .checks())
                 .anyMatch(c -> c.text()
                         .equals("A volume of north can't have this size: it is 1,073,741,824,000 bytes, must be"
-                                + " 128.00 GiB to 500.00 TiB in steps of 128.00 GiB"));
-        Estate with = plan(made.after(), new VolumeChange.ComposeVolume(Samples.volume("press", "tern", 1_024, true)))
+                                + " 192.00 GiB to 300.00 TiB in steps of 96.00 GiB"));
+        Estate with = plan(made.after(), new VolumeChange.ComposeVolume(Samples.volume("press", "tern", 1_056, true)))
                 .after();
         assertThat(plan(with, new VolumeChange.ResizeVolume("press", Bytes.gib(1_100)))
                         .checks())
                 .anyMatch(
                         c -> c.text()
                                 .equals(
-                                        "A volume of north can't become so large: it is 81,604,378,624 bytes more, must be steps of 128.00 GiB"));
+                                        "A volume of north can't become so large: it is 47,244,640,256 bytes more, must be steps of 96.00 GiB"));
         assertThat(plan(with, new VolumeChange.ResizeVolume("press", Bytes.gib(1_152)))
                         .isRefused())
                 .isFalse();
@@ -195,7 +196,9 @@ class EditsTest {
 
     @Test
     void pace_by_hand_stays_within_the_budget() {
-        double budget = usable(estate(), "oak").value() / (double) Bytes.TIB * 16;
+        double budget = usable(estate(), "oak").value()
+                / (double) Bytes.TIB
+                * Paces.USUAL.steady().mibps();
         int most = (int) budget;
         assertThat(refusal(new VolumeChange.SetPace("film", new Pace(true, most))))
                 .isEqualTo("allowed");
