@@ -14,6 +14,7 @@ import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.UnitSystem;
 import org.vastshelf.core.volume.PaceBudget;
 
 /**
@@ -73,7 +74,13 @@ public record VolumeForms(List<Form> sizes, List<Form> deeds, Form growth, List<
                         "How large should it be?",
                         fields.select("by", "Grow", WAYS, By::key, By::title, server.managed() ? BYTES : PERCENT)
                                 .width("w-28"),
-                        fields.text("amount", "Amount", server.managed() ? "128 GiB" : "10 %")
+                        fields.text(
+                                        "amount",
+                                        "Amount",
+                                        server.managed()
+                                                ? UnitSystem.BINARY.format(
+                                                        server.sizes().step())
+                                                : "10 %")
                                 .width("w-36"))
                 .button("Add to the draft");
         return server.managed() ? form.note("Volumes here: " + server.sizes().text() + ".") : form;

@@ -66,7 +66,7 @@ public record VolumeSizes(Bytes step, Bytes least, Bytes most) {
         return size.value() % step.value() == 0;
     }
 
-    /** In words, such as "128 GiB to 500 TiB in steps of 128 GiB". */
+    /** In words, such as "192 GiB to 300 TiB in steps of 96 GiB". */
     public String text() {
         String range = binary(least) + " to " + binary(most);
         return step.equals(Bytes.of(1)) ? range : range + " in steps of " + binary(step);
