@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
+import java.util.Optional;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.config.Settings;
@@ -73,9 +74,10 @@ public class ShelfClock implements InstantSource {
         return LocalDate.ofInstant(instant(), ZONE);
     }
 
-    /** The beginning of today, at which nightly work falls due. */
-    public Instant lastMidnight() {
-        return now().atZone(ZONE).toLocalDate().atStartOfDay(ZONE).toInstant();
+    /** The midnight that began today, if it is later than a moment. */
+    public Optional<Instant> nightAfter(Instant at) {
+        Instant midnight = now().atZone(ZONE).toLocalDate().atStartOfDay(ZONE).toInstant();
+        return Optional.of(midnight).filter(last -> last.isAfter(at));
     }
 
     public boolean canMove() {

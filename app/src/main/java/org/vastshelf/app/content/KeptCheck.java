@@ -22,12 +22,14 @@ import org.vastshelf.core.estate.EstateAnswer;
 public class KeptCheck implements DueWork {
 
     private final KeptCheckStore kept;
+    private final KeptStore bytes;
     private final EstateStore estates;
     private final NoticeStore notices;
     private final ShelfClock clock;
 
-    KeptCheck(KeptCheckStore kept, EstateStore estates, NoticeStore notices, ShelfClock clock) {
+    KeptCheck(KeptCheckStore kept, KeptStore bytes, EstateStore estates, NoticeStore notices, ShelfClock clock) {
         this.kept = kept;
+        this.bytes = bytes;
         this.estates = estates;
         this.notices = notices;
         this.clock = clock;
@@ -57,9 +59,7 @@ public class KeptCheck implements DueWork {
     /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
     @Override
     public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        return Optional.of(clock.lastMidnight())
-                .filter(last -> last.isAfter(at))
-                .or(byAgenda);
+        return clock.nightAfter(at).or(byAgenda);
     }
 
     public Report look() {
@@ -94,7 +94,7 @@ public class KeptCheck implements DueWork {
             long uses = Objects.requireNonNullElse(references.remove(one.number()), 0L);
             mended += uses == one.uses() ? 0 : 1;
             if (uses == 0) {
-                kept.remove(one.number());
+                this.bytes.remove(one.number());
                 removed++;
                 removedBytes += one.bytes();
             } else {

@@ -2,7 +2,6 @@ package org.vastshelf.app.content;
 
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.KEPT;
-import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
 import static org.vastshelf.app.store.generated.Tables.KEPT_REPORT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
 
@@ -67,12 +66,6 @@ class KeptCheckStore {
     void settle(long number, long uses) {
         db.update(KEPT).set(KEPT.USES, uses).where(KEPT.NO.eq(number)).execute();
         db.deleteFrom(KEPT_USE).where(KEPT_USE.KEPT_NO.eq(number)).execute();
-    }
-
-    void remove(long number) {
-        db.deleteFrom(KEPT_USE).where(KEPT_USE.KEPT_NO.eq(number)).execute();
-        db.deleteFrom(KEPT_PIECE).where(KEPT_PIECE.KEPT_NO.eq(number)).execute();
-        db.deleteFrom(KEPT).where(KEPT.NO.eq(number)).execute();
     }
 
     /** How many of these are not there, whoever may hold them. */

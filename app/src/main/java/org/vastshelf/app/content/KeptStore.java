@@ -14,6 +14,7 @@ import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.Transactions;
 
 /**
  * Keeps bytes that somebody saved, once for each contents, in the database and so in the transaction of the save: what
@@ -73,7 +74,9 @@ public class KeptStore {
                         .execute();
                 return number;
             } catch (DuplicateKeyException meanwhile) {
-                same = held(digest);
+                // Whoever saved the same may have been taken back since.
+                same = Optional.of(held(digest)
+                        .orElseThrow(() -> new Transactions.RunAgain("the same bytes came and went", meanwhile)));
             }
         }
         remove(number);
@@ -89,8 +92,9 @@ public class KeptStore {
                 .fetchOptional(KEPT.NO);
     }
 
-    /** Removes bytes that nobody refers to. */
+    /** Removes bytes that nobody refers to, with what was counted of them. */
     void remove(long number) {
+        db.deleteFrom(KEPT_USE).where(KEPT_USE.KEPT_NO.eq(number)).execute();
         db.deleteFrom(KEPT_PIECE).where(KEPT_PIECE.KEPT_NO.eq(number)).execute();
         db.deleteFrom(KEPT).where(KEPT.NO.eq(number)).execute();
     }

@@ -60,9 +60,7 @@ public class AccountCheck implements DueWork {
     /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
     @Override
     public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        return Optional.of(clock.lastMidnight())
-                .filter(last -> last.isAfter(at))
-                .or(byAgenda);
+        return clock.nightAfter(at).or(byAgenda);
     }
 
     /** Mends what drifted, tells of it, and says what it was. Nobody saves meanwhile. */

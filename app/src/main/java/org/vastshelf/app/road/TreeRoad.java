@@ -28,7 +28,6 @@ public class TreeRoad {
     private final TreeStore trees;
     private final Looking looking;
     private final Settling settling;
-    private final Notes notes;
     private final ShelfClock clock;
     private final Transactions transactions;
 
@@ -39,7 +38,6 @@ public class TreeRoad {
             TreeStore trees,
             Looking looking,
             Settling settling,
-            Notes notes,
             ShelfClock clock,
             Transactions transactions) {
         this.estates = estates;
@@ -48,7 +46,6 @@ public class TreeRoad {
         this.trees = trees;
         this.looking = looking;
         this.settling = settling;
-        this.notes = notes;
         this.clock = clock;
         this.transactions = transactions;
     }

@@ -62,19 +62,6 @@ class ContentsTest {
         assertThat(Sharing.of(List.of()).shared()).isZero();
     }
 
-    @Test
-    void an_edit_changes_its_blocks_only() {
-        Contents before = Contents.of(A, 10 * 4_096 + 1);
-        assertThat(ChangedBlocks.between(before, before, 4_096)).isZero();
-        assertThat(ChangedBlocks.between(before, before.with(4_096, Contents.of(B, 4_096)), 4_096))
-                .isEqualTo(1);
-        assertThat(ChangedBlocks.between(before, before.with(4_095, Contents.of(B, 2)), 4_096))
-                .isEqualTo(2);
-        assertThat(ChangedBlocks.between(before, before.with(before.length(), Contents.of(B, 1)), 4_096))
-                .isEqualTo(1);
-        assertThat(ChangedBlocks.between(Contents.EMPTY, before, 4_096)).isEqualTo(11);
-    }
-
     /** Bytes of streams made simple, so that what contents say can be compared with what arrays do. */
     private static byte[] bytes(Contents contents) {
         byte[] all = new byte[(int) contents.length()];

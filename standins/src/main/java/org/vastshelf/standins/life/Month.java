@@ -189,7 +189,7 @@ public final class Month {
                 .datesUntil(Ages.LAST.plusDays(1))
                 .filter(Hours::isWorkday)
                 .count();
-        Reading reading = new Reading(crew, shares, random, this::add);
+        Reading reading = new Reading(shares, random, this::add);
         int left = Math.max(0, DEEDS - deeds.size());
         // Some are away, and what is in a folder may be read through before a session is.
         int each = left * 13 / 10 / (days * crew.people().size());

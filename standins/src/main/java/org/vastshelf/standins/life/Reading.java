@@ -23,7 +23,6 @@ final class Reading {
             "interns", List.of("office", "press"));
     private static final int SKEW = 6;
 
-    private final Crew crew;
     private final Random random;
     private final Map<String, ShareLife> shares;
     private final Map<String, Map<String, List<LivingFile>>> folders = new HashMap<>();
@@ -35,8 +34,7 @@ final class Reading {
         void deed(long seconds, Staffer who, String share, Kind kind, String path, long bytes);
     }
 
-    Reading(Crew crew, Map<String, ShareLife> shares, Random random, Sink sink) {
-        this.crew = crew;
+    Reading(Map<String, ShareLife> shares, Random random, Sink sink) {
         this.shares = shares;
         this.random = random;
         this.sink = sink;
