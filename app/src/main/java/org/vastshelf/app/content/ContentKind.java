@@ -11,6 +11,7 @@ import org.vastshelf.core.content.Contents;
 @Component
 public class ContentKind {
 
+    private static final String OPEN_XML = "application/x-tika-ooxml";
     private static final int LOOKED_AT = 1 << 16;
 
     private final Tika tika = new Tika();
@@ -20,10 +21,11 @@ public class ContentKind {
         this.bytes = bytes;
     }
 
-    /** The media type, as IANA registers them. */
+    /** The media type, as IANA registers them; for office documents of which the first bytes tell no more, their family. */
     public String of(Contents contents) {
         try (InputStream in = bytes.open(contents, 0, Math.min(contents.length(), LOOKED_AT))) {
-            return tika.detect(in.readAllBytes());
+            String type = tika.detect(in.readAllBytes());
+            return type.equals(OPEN_XML) ? "office document (Office Open XML)" : type;
         } catch (IOException e) {
             throw new UncheckedIOException("the file could not be read", e);
         }
