@@ -19,21 +19,22 @@ final class Backtest {
     static final int[] HORIZONS = {1, 2, 3, 5, 7, 10, 14, 21, 30, 45, 60, 90, 120, 180, 240, 300, 365, 540, 730};
 
     private static final List<Integer> SCORED = List.of(7, 14, 30, 60, 90, 180, 365);
-    private static final int CUTS = 14;
+    private static final int CUTS = 10;
     private static final int LEAST_DAYS = 5;
     private static final int MOST_BEFORE = 400;
     private static final int LEAST_SEEN = 3;
-    /** A later method has to be better than a simpler one by so much. */
-    private static final double BETTER = 0.95;
-
     private final int days;
     private final int[] cuts;
+    /** Whether nothing stands out of the whole, so that nothing is to be sought in its parts. */
+    private final boolean even;
+
     private final Map<Method, double[][]> errors = new EnumMap<>(Method.class);
     private final Map<Method, Double> scores = new EnumMap<>(Method.class);
 
-    private Backtest(int days, int[] cuts) {
+    private Backtest(int days, int[] cuts, boolean even) {
         this.days = days;
         this.cuts = cuts;
+        this.even = even;
     }
 
     static Backtest run(double[] values, Prepared whole) {
@@ -44,7 +45,7 @@ final class Backtest {
         for (int k = 0; k < count; k++) {
             cuts[k] = least + (int) Math.round((n - 1.0 - least) * k / count);
         }
-        Backtest test = new Backtest(n, cuts);
+        Backtest test = new Backtest(n, cuts, whole.isEven());
         for (Method method : Method.values()) {
             double[][] unseen = new double[HORIZONS.length][count];
             Arrays.stream(unseen).forEach(row -> Arrays.fill(row, Double.NaN));
@@ -62,7 +63,7 @@ final class Backtest {
 
     /** Shifts are told apart from errors, and counted by themselves; only who takes them for growth meets them here. */
     private void cut(double[] values, int k, Predicate<Method> some) {
-        Prepared before = Prepared.of(values, cuts[k]);
+        Prepared before = even ? Prepared.even(values, cuts[k]) : Prepared.of(values, cuts[k]);
         double scale = before.scale();
         errors.forEach((method, found) -> {
             Optional<Curve> curve = some.test(method) ? Curves.fit(method, before) : Optional.empty();
@@ -113,14 +114,14 @@ final class Backtest {
 
     /** Whether a method did hardly worse than the best. */
     boolean isNearly(Method method) {
-        return tried(method) && scores.get(method) * BETTER <= scores.get(best());
+        return tried(method) && scores.get(method) * method.demanded() <= scores.get(best());
     }
 
     /** The simplest of those that did best. */
     Method best() {
         Method best = Method.DRIFT;
         for (Map.Entry<Method, Double> score : scores.entrySet()) {
-            if (score.getValue() < scores.get(best) * BETTER) {
+            if (score.getValue() < scores.get(best) * score.getKey().demanded()) {
                 best = score.getKey();
             }
         }
@@ -135,10 +136,12 @@ final class Backtest {
     /**
      * Root mean square error at a horizon, in daily changes; NaN where too little was seen.
      *
+     * @param since a day on which the pace changed, 0 for none: who went on from before it and was held against what came
+     *     after has met the change and not the error
      * @param shrinking power of the share of the history that a cut had before it, since more of it errs less
      */
-    double deviation(Method method, int horizon, double shrinking) {
-        double[] found = errors.get(method)[horizon];
+    double deviation(Method method, int horizon, double shrinking, int since) {
+        double[] found = uncrossed(method, horizon, since);
         long seen = seen(found);
         if (seen < 2 && horizon > 0) {
             return Double.NaN;
@@ -153,9 +156,19 @@ final class Backtest {
         return Math.sqrt(squares);
     }
 
+    private double[] uncrossed(Method method, int horizon, int since) {
+        double[] found = errors.get(method)[horizon].clone();
+        for (int k = 0; k < cuts.length; k++) {
+            if (cuts[k] <= since && cuts[k] + HORIZONS[horizon] > since) {
+                found[k] = Double.NaN;
+            }
+        }
+        return found;
+    }
+
     /** How many of the errors at a horizon are of days that have nothing to do with each other. */
-    double independent(Method method, int horizon) {
-        double[] found = errors.get(method)[horizon];
+    double independent(Method method, int horizon, int since) {
+        double[] found = uncrossed(method, horizon, since);
         int first = -1;
         int last = -1;
         for (int k = 0; k < cuts.length; k++) {

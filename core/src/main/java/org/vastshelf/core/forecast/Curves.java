@@ -13,6 +13,11 @@ final class Curves {
     /** From this autocorrelation on, what the last day lies off the curve is carried on. */
     private static final double CARRIED = 0.5;
 
+    /** How rests persist is told by the last of them. */
+    private static final int SEEN = 250;
+
+    private static final int POINTS = 120;
+
     private static final int LEAST_FOR_PACE = 20;
     private static final double FASTEST_SLOWING = -0.03;
     /** Doubling of the pace in about eight months. */
@@ -36,6 +41,8 @@ final class Curves {
             case LINE -> Optional.of(line(values));
             case DAMPED -> Optional.of(damped(values));
             case CHANGING_PACE -> changingPace(values);
+            case SMOOTHED -> Smoothed.fit(values);
+            case CEILING -> Ceiling.fit(values);
             case YEARLY_SEASON -> YearlySeason.fit(values);
         };
     }
@@ -83,9 +90,11 @@ final class Curves {
             return Optional.empty();
         }
         double now = second * Math.exp(rate * n / 4.0);
-        double[] rests = new double[n];
-        for (int i = 0; i < n; i++) {
-            rests[i] = values[i] - grown(now, rate, i - n + 1);
+        int points = Math.min(n, POINTS);
+        double[] rests = new double[points];
+        for (int k = 0; k < points; k++) {
+            int i = (int) ((long) k * n / points);
+            rests[k] = values[i] - grown(now, rate, i - n + 1);
         }
         double level = Quantiles.median(rests);
         return Optional.of(
@@ -101,9 +110,10 @@ final class Curves {
         double products = 0;
         double squares = 0;
         double before = 0;
-        for (int i = 0; i < values.length; i++) {
+        int first = Math.max(0, values.length - SEEN);
+        for (int i = first; i < values.length; i++) {
             double rest = values[i] - through.applyAsDouble(i);
-            if (i > 0) {
+            if (i > first) {
                 products += rest * before;
                 squares += before * before;
             }

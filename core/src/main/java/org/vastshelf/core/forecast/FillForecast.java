@@ -17,6 +17,7 @@ import java.util.Optional;
  * @param late the same with odds of nine in ten
  * @param fullWithin odds, 0 to 1, to be full within so many days
  * @param band expected used bytes in the days to come
+ * @param season what recurs within it
  * @param rivals the methods that could be tried, best first
  * @param findings what was taken out of the history, by day
  */
@@ -29,6 +30,7 @@ public record FillForecast(
         Optional<LocalDate> late,
         Map<Integer, Double> fullWithin,
         List<BandDay> band,
+        Season season,
         List<Rival> rivals,
         List<Finding> findings) {
 
@@ -43,7 +45,7 @@ public record FillForecast(
     public FillForecast after(List<Finding> mended) {
         List<Finding> all = new ArrayList<>(mended);
         all.addAll(findings);
-        return new FillForecast(method, since, bytesPerDay, early, likely, late, fullWithin, band, rivals, all);
+        return new FillForecast(method, since, bytesPerDay, early, likely, late, fullWithin, band, season, rivals, all);
     }
 
     /**
@@ -53,6 +55,22 @@ public record FillForecast(
      */
     public record Rival(Method method, double error) {}
 
+    /**
+     * What recurs, in bytes above or below the trend.
+     *
+     * @param week of Monday to Sunday; empty where no weekday stands out
+     * @param year at the end of each of the 52 weeks to come; empty where no yearly season was taken up
+     */
+    public record Season(List<Double> week, List<Double> year) {
+
+        public static final Season NONE = new Season(List.of(), List.of());
+
+        public Season {
+            week = List.copyOf(week);
+            year = List.copyOf(year);
+        }
+    }
+
     /** Something in the history that is no trend. */
     public record Finding(Kind kind, LocalDate day, double bytes) {
 
@@ -61,6 +79,8 @@ public record FillForecast(
             SPIKE,
             /** From this day on a day's growth is another; the bytes are by how much. */
             PACE,
+            /** About this day the level is expected to change as in each of the last years. */
+            STAIR,
             /** A day that was missing; the bytes are what was put there. */
             GAP,
             /** A day that came more than once; the bytes are those that were not taken. */

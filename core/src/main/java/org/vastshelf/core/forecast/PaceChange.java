@@ -12,11 +12,16 @@ import java.util.Optional;
  */
 record PaceChange(int days, double bytes) {
 
-    private static final int[] AGO = {45, 60, 90, 120, 150, 180, 270, 365};
+    private static final int[] AGO = {21, 30, 45, 60, 90, 120, 150, 180, 270, 365};
     private static final int LEAST_BEFORE = 60;
     private static final int MOST_BEFORE = 365;
     /** A random walk, whose slopes wander more than their noise tells, comes so far seldom. */
     private static final double CLEAR = 8;
+    /** Where growth comes in bursts, paces differ from one time to the next; a change is more than that. */
+    private static final double USUAL = 3;
+
+    private static final int LEAST_TIMES = 3;
+    private static final int MOST_TIMES = 12;
 
     /** The clearest one, if any is clear. */
     static Optional<PaceChange> find(double[] values) {
@@ -34,12 +39,28 @@ record PaceChange(int days, double bytes) {
             double noise = Temper.slopeVariance(before, was) + Temper.slopeVariance(after, is);
             double change = is.slope() - was.slope();
             double clear = Math.abs(change) / Math.sqrt(noise + 1e-9);
-            if (clear > clearest) {
+            if (clear > clearest && Math.abs(change) > USUAL * usual(values, n - ago, ago)) {
                 clearest = clear;
                 found = new PaceChange(ago, change);
             }
         }
         return Optional.ofNullable(found);
+    }
+
+    /** How much the pace of so many days has differed from one time to the next before. */
+    private static double usual(double[] values, int end, int days) {
+        int times = Math.min(MOST_TIMES, (end - 1) / days);
+        if (times < LEAST_TIMES) {
+            return 0;
+        }
+        double[] paces = new double[times];
+        for (int k = 0; k < times; k++) {
+            int last = end - 1 - k * days;
+            paces[k] = (values[last] - values[last - days]) / days;
+        }
+        double mean = Arrays.stream(paces).average().orElse(0);
+        double squares = Arrays.stream(paces).map(p -> (p - mean) * (p - mean)).sum();
+        return Math.sqrt(squares / (times - 1));
     }
 
     /** The longest line that looks at the new pace alone. */
@@ -50,6 +71,9 @@ record PaceChange(int days, double bytes) {
         if (days >= 180) {
             return Method.LINE_HALF_YEAR;
         }
-        return days >= 90 ? Method.LINE_QUARTER : Method.LINE_RECENT;
+        if (days >= 90) {
+            return Method.LINE_QUARTER;
+        }
+        return days >= 45 ? Method.LINE_RECENT : Method.LINE_MONTH;
     }
 }

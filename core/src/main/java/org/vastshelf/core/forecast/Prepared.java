@@ -51,6 +51,16 @@ record Prepared(double[] values, double[] levelled, List<Change> shifts, List<Ch
         return new Prepared(own, levelled, shifts.reversed(), spikes);
     }
 
+    /** Of a series in which nothing stands out. */
+    static Prepared even(double[] values, int days) {
+        double[] own = Arrays.copyOf(values, days);
+        return new Prepared(own, own, List.of(), List.of());
+    }
+
+    boolean isEven() {
+        return shifts.isEmpty() && spikes.isEmpty();
+    }
+
     /** Not below the mean deviation, so that a series without noise does not turn every ripple into a shift. */
     private static double bound(double[] changes, double usual) {
         double[] deviations =
@@ -95,6 +105,15 @@ record Prepared(double[] values, double[] levelled, List<Change> shifts, List<Ch
 
     int days() {
         return values.length;
+    }
+
+    /** The same where some of the shifts are expected to come again, and are no surprise. */
+    Prepared without(List<Change> expected) {
+        return new Prepared(
+                values,
+                levelled,
+                shifts.stream().filter(s -> !expected.contains(s)).toList(),
+                spikes);
     }
 
     /** Mean change of a day, in bytes, over the last quarter of a year; more than none. */

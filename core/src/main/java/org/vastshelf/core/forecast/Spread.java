@@ -1,5 +1,7 @@
 package org.vastshelf.core.forecast;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.IntToDoubleFunction;
@@ -14,19 +16,22 @@ import org.hipparchus.distribution.continuous.TDistribution;
 final class Spread {
 
     private static final int[] HORIZONS = Backtest.HORIZONS;
+    private static final double[] LOGS =
+            Arrays.stream(HORIZONS).mapToDouble(Math::log).toArray();
     private static final double LEAST_FREEDOM = 10;
     private static final double TRUSTED = 3;
     private static final double FASTEST = 1.1;
-    private static final double CALM = 0.6;
-    private static final double WILD = 0.3;
-    private static final double SHIFTS = 6;
+    private static final double CALM = 0.45;
+    private static final double WILD = 0.5;
+    private static final double SHIFTS = 9;
     private static final double RIVALS = 0.9;
     private static final double NEARLY = 0.15;
     private static final double FAR_OFF = 1.8;
+    private static final double AFTER = 0.3;
     private static final double PACE = 0.05;
     private static final double UNSTEADY = 0.9;
     private static final double TRIED = 0.1;
-    private static final double UPWARDS = 1.22;
+    private static final double UPWARDS = 1.35;
     private static final double DOWNWARDS = 0.96;
 
     private final double[] deviations = new double[HORIZONS.length];
@@ -37,6 +42,7 @@ final class Spread {
     private final Backtest test;
     private final Prepared history;
     private final Temper temper;
+    private boolean changed;
     private int tried;
     private double daily;
 
@@ -52,9 +58,12 @@ final class Spread {
      *
      * @param since day from which the pace is another: who looks at what was before is no rival
      */
-    static Spread of(Method method, Curve curve, Backtest test, Prepared history, int since) {
-        Spread spread = new Spread(method, test, history, Temper.of(history.levelled()));
-        spread.measure();
+    static Spread of(
+            Method method, Curve curve, Backtest test, Prepared history, int since, Optional<YearlyStairs> stairs) {
+        Spread spread = new Spread(
+                method, test, history, Temper.of(Arrays.copyOfRange(history.levelled(), since, history.days())));
+        spread.changed = since > 0;
+        spread.measure(since);
         spread.goOn();
         spread.daily = spread.deviations[0] * history.scale();
         double pace = spread.paceToCome(curve);
@@ -63,16 +72,18 @@ final class Spread {
             double changed = pace * spread.untried(g) * (curve.at(HORIZONS[g]) - curve.at(0));
             spread.deviations[g] = Math.sqrt(measured * measured + changed * changed);
         }
-        spread.addRivals(curve, since);
-        spread.addShifts();
+        if (!spread.changed) {
+            spread.addRivals(curve);
+        }
+        spread.addShifts(stairs);
         return spread;
     }
 
-    private void measure() {
+    private void measure(int since) {
         double shrinking = 1 - temper.wandering() + (method == Method.YEARLY_SEASON ? 2 : 0);
         for (int g = 0; g < HORIZONS.length; g++) {
-            deviations[g] = test.deviation(method, g, shrinking);
-            freedom[g] = test.independent(method, g);
+            deviations[g] = test.deviation(method, g, shrinking, since);
+            freedom[g] = test.independent(method, g, since);
             tried = Double.isNaN(deviations[g]) ? tried : g;
         }
     }
@@ -129,6 +140,9 @@ final class Spread {
         if (method == Method.CHANGING_PACE) {
             return 1;
         }
+        if (changed) {
+            return AFTER;
+        }
         return method.isWindowed() ? Math.max(temper.unsteadiness(), 0.8) : temper.unsteadiness();
     }
 
@@ -140,13 +154,13 @@ final class Spread {
         return Math.pow(ahead / (1 + ahead), 0.7);
     }
 
-    private void addRivals(Curve curve, int since) {
+    private void addRivals(Curve curve) {
         Map<Method, Double> scores = test.scores();
         double best = scores.get(method);
         double[] squares = new double[HORIZONS.length];
         double weights = 0;
         for (Map.Entry<Method, Double> rival : scores.entrySet()) {
-            boolean off = rival.getValue() > best * FAR_OFF || rival.getKey().from(history.days()) < since;
+            boolean off = rival.getValue() > best * FAR_OFF;
             Optional<Curve> other = off ? Optional.empty() : Curves.fit(rival.getKey(), history);
             if (other.isPresent()) {
                 double weight = best == 0 ? 1 : Math.exp(-Math.max(0, rival.getValue() / best - 1) / NEARLY);
@@ -162,11 +176,14 @@ final class Spread {
         }
     }
 
-    private void addShifts() {
+    private void addShifts(Optional<YearlyStairs> stairs) {
+        Prepared others = history.without(stairs.map(YearlyStairs::taken).orElse(List.of()));
         for (int g = 0; g < HORIZONS.length; g++) {
-            double square = deviations[g] * deviations[g];
-            above[g] = UPWARDS * Math.sqrt(square + SHIFTS * history.shiftVariance(true, HORIZONS[g]));
-            below[g] = DOWNWARDS * Math.sqrt(square + SHIFTS * history.shiftVariance(false, HORIZONS[g]));
+            int day = history.days() - 1 + HORIZONS[g];
+            double square = deviations[g] * deviations[g]
+                    + stairs.map(s -> s.variance(day)).orElse(0.0);
+            above[g] = UPWARDS * Math.sqrt(square + SHIFTS * others.shiftVariance(true, HORIZONS[g]));
+            below[g] = DOWNWARDS * Math.sqrt(square + SHIFTS * others.shiftVariance(false, HORIZONS[g]));
         }
     }
 
@@ -208,8 +225,7 @@ final class Spread {
         if (values[g] == 0 || values[g + 1] == 0) {
             return values[g + 1];
         }
-        double from = Math.log(HORIZONS[g]);
-        double share = (Math.log(days) - from) / (Math.log(HORIZONS[g + 1]) - from);
+        double share = (Math.log(days) - LOGS[g]) / (LOGS[g + 1] - LOGS[g]);
         return Math.exp(Math.log(values[g]) * (1 - share) + Math.log(values[g + 1]) * share);
     }
 }

@@ -42,6 +42,10 @@ record WeekEffect(double[] effects) {
         return explained < CLEAR * CLEAR * squares ? new WeekEffect(new double[WEEK]) : new WeekEffect(effects);
     }
 
+    boolean isClear() {
+        return Arrays.stream(effects).anyMatch(e -> e != 0);
+    }
+
     double on(int day) {
         return effects[day % WEEK];
     }

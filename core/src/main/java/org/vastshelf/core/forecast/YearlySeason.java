@@ -1,6 +1,7 @@
 package org.vastshelf.core.forecast;
 
 import java.util.Optional;
+import java.util.function.IntToDoubleFunction;
 
 /**
  * A line with two harmonics of the year, by least squares; the harmonics are shrunk a little (ridge regression: Hoerl
@@ -23,6 +24,21 @@ final class YearlySeason {
         if (n < LEAST_DAYS) {
             return Optional.empty();
         }
+        double[] weights = weights(values);
+        return Optional.of(Curves.carrying(
+                values, i -> weighed(weights, terms(i, n)), h -> weighed(weights, terms(n - 1 + h, n))));
+    }
+
+    /** What the season alone adds so many days ahead. */
+    static IntToDoubleFunction swing(double[] values) {
+        double[] weights = weights(values);
+        weights[0] = 0;
+        weights[1] = 0;
+        return h -> weighed(weights, terms(values.length - 1 + h, values.length));
+    }
+
+    private static double[] weights(double[] values) {
+        int n = values.length;
         double[][] sums = new double[TERMS][TERMS + 1];
         for (int i = n - 1; i >= 0; i -= STEP) {
             double[] terms = terms(i, n);
@@ -36,9 +52,7 @@ final class YearlySeason {
         for (int r = 2; r < TERMS; r++) {
             sums[r][r] += SHRINKING * n / STEP;
         }
-        double[] weights = solved(sums);
-        return Optional.of(Curves.carrying(
-                values, i -> weighed(weights, terms(i, n)), h -> weighed(weights, terms(n - 1 + h, n))));
+        return solved(sums);
     }
 
     private static double[] terms(int day, int n) {

@@ -52,11 +52,15 @@ final class Calibration {
                 days++;
                 seen++;
                 inside += value >= day.low() && value <= day.high() ? 1 : 0;
-                sum += (loss(value, day.low(), 0.1) + loss(value, day.middle(), 0.5) + loss(value, day.high(), 0.9))
-                        / 3;
+                sum += loss(value, day.low(), day.middle(), day.high());
             }
         }
         pinball += sum / seen / held.values()[held.days() - 1];
+    }
+
+    /** Mean pinball loss of the bounds of 10, 50 and 90 %. */
+    static double loss(double value, double low, double middle, double high) {
+        return (loss(value, low, 0.1) + loss(value, middle, 0.5) + loss(value, high, 0.9)) / 3;
     }
 
     private static double loss(double value, double quantile, double share) {

@@ -163,11 +163,91 @@ class FillDatesTest {
             for (int i = 0; i < 60; i++) {
                 found.add(Families.of(family, 40_000 + i));
             }
-            assertThat(found.covered()).as(family).isBetween(0.62, 0.97);
+            assertThat(found.covered()).as(family).isBetween(0.68, 0.95);
             all.add(found);
         }
         assertThat(all.covered()).isBetween(0.75, 0.87);
         assertThat(all.filled()).isBetween(0.75, 0.89);
+    }
+
+    @Test
+    void three_yearly_stairs_go_on_as_stairs() {
+        // An intake of a million about each tenth of October, and hardly anything between.
+        FillForecast forecast = FillDates.forecast(
+                Bytes.of(5_500_000),
+                history(1_030, i -> 1_000_000 + 100.0 * i + 1_000_000.0 * Math.floorDiv(i + 83, 365)));
+        assertThat(forecast.findings())
+                .filteredOn(f -> f.kind() == Finding.Kind.STAIR)
+                .singleElement()
+                .satisfies(stair -> {
+                    assertThat(stair.bytes()).isCloseTo(1_000_000, within(5_000.0));
+                    assertThat(stair.day()).isEqualTo(FIRST.plusDays(1_377));
+                });
+        // Three stairs and 103,000 by now: the fourth fills it to 5.1 million, the fifth, a year later, over the
+        // capacity.
+        LocalDate fifth = FIRST.plusDays(282 + 4 * 365 + 1);
+        assertThat(ChronoUnit.DAYS.between(fifth, forecast.likely().orElseThrow()))
+                .isBetween(-3L, 3L);
+        assertThat(forecast.bytesPerDay()).isCloseTo(100, within(5.0));
+    }
+
+    @Test
+    void two_stairs_or_unlike_ones_are_no_rule() {
+        FillForecast two = FillDates.forecast(
+                Bytes.of(9_000_000),
+                history(700, i -> 1_000_000 + 100.0 * i + (i >= 200 ? 9e5 : 0) + (i >= 565 ? 9e5 : 0)));
+        FillForecast unlike = FillDates.forecast(
+                Bytes.of(9_000_000),
+                history(
+                        1_000,
+                        i -> 1_000_000
+                                + 100.0 * i
+                                + (i >= 200 ? 9e5 : 0)
+                                + (i >= 565 ? 2e5 : 0)
+                                + (i >= 930 ? 9e5 : 0)));
+        for (FillForecast forecast : List.of(two, unlike)) {
+            assertThat(forecast.findings()).noneMatch(f -> f.kind() == Finding.Kind.STAIR);
+            assertThat(forecast.findings()).anyMatch(f -> f.kind() == Finding.Kind.SHIFT);
+        }
+    }
+
+    @Test
+    void growth_that_comes_to_rest_is_never_full_above_its_ceiling() {
+        IntToDoubleFunction logistic = i -> 1_000_000 + 4_000_000 / (1 + Math.exp(-(i - 200) / 40.0));
+        FillForecast forecast = FillDates.forecast(Bytes.of(5_200_000), history(330, logistic));
+        assertThat(forecast.method()).isEqualTo(Method.CEILING);
+        assertThat(forecast.likely()).isEmpty();
+        assertThat(forecast.band().get(51).middle()).isCloseTo(5_000_000, within(20_000.0));
+    }
+
+    @Test
+    void a_season_is_told_by_weekday_and_by_week() {
+        FillForecast forecast = FillDates.forecast(
+                Bytes.of(90_000_000),
+                history(
+                        1_095,
+                        i -> 10_000_000
+                                + 5_000.0 * i
+                                + 800_000 * Math.sin(2 * Math.PI * i / 365.25)
+                                + (i % 7 == 0 ? 30_000 : -5_000)));
+        assertThat(forecast.method()).isEqualTo(Method.YEARLY_SEASON);
+        assertThat(forecast.season().year()).hasSize(52);
+        assertThat(forecast.season().year().stream().max(Double::compare).orElseThrow())
+                .isCloseTo(800_000, within(40_000.0));
+        // The first of January 2026 is a Thursday.
+        assertThat(forecast.season().week().get(3)).isCloseTo(30_000, within(2_000.0));
+        assertThat(forecast.season().week().get(4)).isCloseTo(-5_000, within(2_000.0));
+    }
+
+    @Test
+    void the_median_is_the_middle_of_what_is_sorted() {
+        Random random = new Random(3);
+        for (int n = 1; n < 60; n++) {
+            double[] values = random.doubles(n).map(v -> Math.rint(v * 20)).toArray();
+            double[] sorted = values.clone();
+            Arrays.sort(sorted);
+            assertThat(Quantiles.median(values)).isEqualTo((sorted[(n - 1) / 2] + sorted[n / 2]) / 2);
+        }
     }
 
     @Test
