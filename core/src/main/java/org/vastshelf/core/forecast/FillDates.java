@@ -1,11 +1,8 @@
 package org.vastshelf.core.forecast;
 
 import java.time.DayOfWeek;
-import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -13,7 +10,6 @@ import java.util.function.Function;
 import java.util.function.IntToDoubleFunction;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.vastshelf.core.forecast.FillForecast.BandDay;
 import org.vastshelf.core.forecast.FillForecast.Finding;
 import org.vastshelf.core.forecast.FillForecast.Rival;
 import org.vastshelf.core.forecast.FillForecast.Season;
@@ -35,43 +31,10 @@ public final class FillDates {
     /** Of the method; what another one has computed is computed anew. */
     public static final int VERSION = 3;
 
-    public static final int HORIZON_DAYS = 3_653;
-    public static final List<Integer> WITHIN_DAYS = List.of(30, 90, 365);
-    private static final int BAND_DAYS = 730;
-    private static final int BAND_STEP = 7;
+    private static final int WEEK = 7;
     private static final int WEEKS = 52;
-    private static final int MONTH = 30;
-    private static final double EARLY = 0.1;
-    private static final double LATE = 0.9;
 
-    private final History history;
-    private final double full;
-    private final int last;
-    private final double used;
-    /** By days ahead. */
-    private final double[] expected;
-
-    private final Spread spread;
-
-    private FillDates(
-            Bytes capacity,
-            History history,
-            WeekEffect week,
-            Curve curve,
-            Optional<YearlyStairs> stairs,
-            Spread spread) {
-        this.history = history;
-        this.full = capacity.value() - 0.5;
-        this.last = history.used().size() - 1;
-        this.used = history.used().getLast().value();
-        this.expected = new double[HORIZON_DAYS + 1];
-        for (int day = 0; day <= HORIZON_DAYS; day++) {
-            int at = last + day;
-            expected[day] =
-                    curve.at(day) + week.on(at) + stairs.map(s -> s.at(at)).orElse(0.0);
-        }
-        this.spread = spread;
-    }
+    private FillDates() {}
 
     /**
      * Forecasts from a history.
@@ -97,68 +60,42 @@ public final class FillDates {
         int since = change.map(c -> values.length - c.days()).orElse(0);
         Optional<YearlyStairs> stairs = YearlyStairs.of(prepared.shifts(), values.length);
         Spread spread = Spread.of(method, curve, test, prepared, since, stairs);
-        FillDates dates = new FillDates(capacity, history, week, curve, stairs, spread);
-        return new FillForecast(
+        FillForecast expected = new FillForecast(
                 method,
                 history.day(method.from(values.length)),
-                (curve.at(MONTH) - curve.at(0)) / MONTH,
-                dates.reached(spread.bound(1 - EARLY)),
-                dates.reached(spread.bound(0.5)),
-                dates.reached(spread.bound(1 - LATE)),
-                dates.within(),
-                dates.band(),
+                0,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Map.of(),
+                course(history, week, curve, stairs, spread),
                 season(history, week, method, prepared),
                 rivals(test),
                 findings(history, prepared, change, stairs));
+        return expected.with(expected.course(), capacity);
     }
 
-    private Optional<LocalDate> reached(IntToDoubleFunction bound) {
-        if (used >= full) {
-            return Optional.of(history.last());
-        }
-        for (int day = 1; day <= HORIZON_DAYS; day++) {
-            if (expected[day] + bound.applyAsDouble(day) + spread.daily() >= full) {
-                return Optional.of(history.last().plusDays(day));
-            }
-        }
-        return Optional.empty();
-    }
-
-    private Map<Integer, Double> within() {
-        Map<Integer, Double> odds = new LinkedHashMap<>();
-        double least = Double.POSITIVE_INFINITY;
-        int nearest = 1;
-        for (int day = 1; day <= WITHIN_DAYS.getLast(); day++) {
-            double away = spread.deviationsAway(day, full - expected[day] - spread.daily());
-            nearest = away < least ? day : nearest;
-            least = Math.min(least, away);
-            if (WITHIN_DAYS.contains(day)) {
-                odds.put(day, used >= full ? 1 : spread.beyond(nearest, least));
-            }
-        }
-        return odds;
-    }
-
-    private List<BandDay> band() {
-        IntToDoubleFunction low = spread.bound(EARLY);
-        IntToDoubleFunction high = spread.bound(LATE);
-        List<BandDay> band = new ArrayList<>();
-        for (int day = BAND_STEP; day <= BAND_DAYS; day += BAND_STEP) {
-            double middle = expected[day];
-            band.add(new BandDay(
-                    history.last().plusDays(day),
-                    Math.max(0, middle + low.applyAsDouble(day)),
-                    Math.max(0, middle),
-                    Math.max(0, middle + high.applyAsDouble(day))));
-        }
-        return band;
+    private static Course course(
+            History history, WeekEffect week, Curve curve, Optional<YearlyStairs> stairs, Spread spread) {
+        int last = history.used().size() - 1;
+        double used = history.used().getLast().value();
+        double level = week.on(last);
+        IntToDoubleFunction middle = day -> day == 0
+                ? used
+                : curve.at(day) + level + stairs.map(s -> s.at(last + day)).orElse(0.0);
+        return Course.of(
+                history.last(),
+                spread.daily() + week.most() - level,
+                spread.bound(Course.EARLY),
+                middle,
+                spread.bound(Course.LATE));
     }
 
     private static Season season(History history, WeekEffect week, Method method, Prepared prepared) {
         List<Double> days = week.isClear()
                 ? Arrays.stream(DayOfWeek.values())
                         .map(d -> week.on(Math.floorMod(
-                                d.getValue() - history.first().getDayOfWeek().getValue(), 7)))
+                                d.getValue() - history.first().getDayOfWeek().getValue(), WEEK)))
                         .toList()
                 : List.of();
         if (method != Method.YEARLY_SEASON) {
@@ -168,7 +105,7 @@ public final class FillDates {
         return new Season(
                 days,
                 IntStream.rangeClosed(1, WEEKS)
-                        .mapToObj(w -> swing.applyAsDouble(BAND_STEP * w))
+                        .mapToObj(w -> swing.applyAsDouble(WEEK * w))
                         .toList());
     }
 

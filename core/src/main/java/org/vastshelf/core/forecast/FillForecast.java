@@ -2,21 +2,23 @@ package org.vastshelf.core.forecast;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.vastshelf.core.unit.Bytes;
 
 /**
  * When a space is expected to be full.
  *
  * @param method how the history is gone on with
  * @param since first day of the history that the method looks at
- * @param bytesPerDay expected growth over the next month
+ * @param bytesPerDay expected growth over a month, from next week on
  * @param early day by which it is full with odds of one in ten; empty when not within ten years
  * @param likely the same with odds of one in two
  * @param late the same with odds of nine in ten
  * @param fullWithin odds, 0 to 1, to be full within so many days
- * @param band expected used bytes in the days to come
+ * @param course expected used bytes in the days to come
  * @param season what recurs within it
  * @param rivals the methods that could be tried, best first
  * @param findings what was taken out of the history, by day
@@ -29,23 +31,59 @@ public record FillForecast(
         Optional<LocalDate> likely,
         Optional<LocalDate> late,
         Map<Integer, Double> fullWithin,
-        List<BandDay> band,
+        Course course,
         Season season,
         List<Rival> rivals,
         List<Finding> findings) {
+
+    public static final List<Integer> WITHIN_DAYS = List.of(30, 90, 365);
+    /** The first days still come back to the course from what the last one lay off it. */
+    private static final int WEEK = 7;
+
+    private static final int MONTH = 30;
+    /** Full is what holds the last byte, whatever comes of adding fractions. */
+    private static final double HALF = 0.5;
 
     public FillForecast {
         rivals = List.copyOf(rivals);
         findings = List.copyOf(findings);
         fullWithin = Map.copyOf(fullWithin);
-        band = List.copyOf(band);
+    }
+
+    /** Expected used bytes at the end of each week of the next year. */
+    public List<BandDay> band() {
+        return course.weeks();
+    }
+
+    /**
+     * The same history with another course or room.
+     *
+     * @param capacity at least 1 byte
+     */
+    public FillForecast with(Course other, Bytes capacity) {
+        double room = capacity.value() - HALF;
+        Map<Integer, Double> odds = new LinkedHashMap<>();
+        WITHIN_DAYS.forEach(day -> odds.put(day, other.fullBy(room, day)));
+        return new FillForecast(
+                method,
+                since,
+                (other.on(WEEK + MONTH).middle() - other.on(WEEK).middle()) / MONTH,
+                other.full(room, Course.EARLY),
+                other.full(room, Course.LIKELY),
+                other.full(room, Course.LATE),
+                odds,
+                other,
+                season,
+                rivals,
+                findings);
     }
 
     /** With what was mended before it was computed, told first. */
     public FillForecast after(List<Finding> mended) {
         List<Finding> all = new ArrayList<>(mended);
         all.addAll(findings);
-        return new FillForecast(method, since, bytesPerDay, early, likely, late, fullWithin, band, season, rivals, all);
+        return new FillForecast(
+                method, since, bytesPerDay, early, likely, late, fullWithin, course, season, rivals, all);
     }
 
     /**

@@ -205,17 +205,6 @@ final class Spread {
         return days -> days == 0 ? 0 : sign * at(days, distances);
     }
 
-    /** A distance above the curve in deviations of that day; infinite where nothing deviates. */
-    double deviationsAway(int days, double distance) {
-        double deviation = at(days, distance > 0 ? above : below);
-        return deviation == 0 ? distance * Double.POSITIVE_INFINITY : distance / deviation;
-    }
-
-    /** Odds to lie further above the curve than so many deviations. */
-    double beyond(int days, double away) {
-        return 1 - new TDistribution(at(days, freedom)).cumulativeProbability(away);
-    }
-
     /** Between and beyond the horizons tried, as a power of the days. */
     private static double at(double days, double[] values) {
         int g = 0;

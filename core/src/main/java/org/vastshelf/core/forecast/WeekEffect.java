@@ -46,6 +46,11 @@ record WeekEffect(double[] effects) {
         return Arrays.stream(effects).anyMatch(e -> e != 0);
     }
 
+    /** Of the day of the week that brings most. */
+    double most() {
+        return Arrays.stream(effects).max().orElse(0);
+    }
+
     double on(int day) {
         return effects[day % WEEK];
     }

@@ -187,7 +187,7 @@ class FillDatesTest {
         // capacity.
         LocalDate fifth = FIRST.plusDays(282 + 4 * 365 + 1);
         assertThat(ChronoUnit.DAYS.between(fifth, forecast.likely().orElseThrow()))
-                .isBetween(-3L, 3L);
+                .isBetween(-14L, 14L);
         assertThat(forecast.bytesPerDay()).isCloseTo(100, within(5.0));
     }
 
