@@ -6,8 +6,6 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -25,7 +23,6 @@ import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.content.FileBytes;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.content.Contents;
@@ -224,21 +221,8 @@ class DemoLoader implements ApplicationRunner {
     }
 
     private void loadHistory(Estate estate, Map<String, SortedMap<LocalDate, Long>> byVolume) {
-        Map<String, Map<LocalDate, Long>> pools = new TreeMap<>();
-        Map<LocalDate, Long> whole = new TreeMap<>();
-        List<DemoStore.Day> days = new ArrayList<>();
-        byVolume.forEach((volume, sums) -> {
-            Map<LocalDate, Long> pool =
-                    pools.computeIfAbsent(estate.volumes().get(volume).pool(), p -> new TreeMap<>());
-            sums.forEach((day, bytes) -> {
-                days.add(new DemoStore.Day(HistoryStore.VOLUME, volume, day, bytes));
-                pool.merge(day, bytes, Long::sum);
-                whole.merge(day, bytes, Long::sum);
-            });
-        });
-        pools.forEach((pool, sums) ->
-                sums.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.POOL, pool, day, bytes))));
-        whole.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
-        rows.history(days);
+        DemoSums sums = new DemoSums(estate, rows);
+        byVolume.forEach((volume, days) -> days.forEach((day, bytes) -> sums.add(volume, day, bytes)));
+        sums.write();
     }
 }

@@ -4,16 +4,12 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.sql.DataSource;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
@@ -67,26 +63,9 @@ class LargeLoader {
     }
 
     private void history(Estate estate, Map<String, Bytes> used) {
-        Map<String, Map<LocalDate, Long>> pools = new TreeMap<>();
-        Map<LocalDate, Long> whole = new TreeMap<>();
-        List<DemoStore.Day> days = new ArrayList<>();
-        used.forEach((volume, today) -> {
-            Map<LocalDate, Long> pool =
-                    pools.computeIfAbsent(estate.volumes().get(volume).pool(), p -> new TreeMap<>());
-            LargeHistory.of(volume, today).forEach(day -> {
-                long bytes = day.used().value();
-                days.add(new DemoStore.Day(HistoryStore.VOLUME, volume, day.day(), bytes));
-                pool.merge(day.day(), bytes, Long::sum);
-                whole.merge(day.day(), bytes, Long::sum);
-            });
-            if (days.size() > MOST_DAYS_AT_ONCE) {
-                rows.history(days);
-                days.clear();
-            }
-        });
-        pools.forEach((pool, sums) ->
-                sums.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.POOL, pool, day, bytes))));
-        whole.forEach((day, bytes) -> days.add(new DemoStore.Day(HistoryStore.ESTATE, HistoryStore.WHOLE, day, bytes)));
-        rows.history(days);
+        DemoSums sums = new DemoSums(estate, rows);
+        used.forEach((volume, today) -> LargeHistory.of(volume, today)
+                .forEach(day -> sums.add(volume, day.day(), day.used().value())));
+        sums.write();
     }
 }

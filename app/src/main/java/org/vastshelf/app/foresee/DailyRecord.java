@@ -16,18 +16,27 @@ import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.unit.Bytes;
 
-/** Writes down what every space held at the end of a day. */
+/** Writes down what every space, and every account of a limit, held at the end of a day. */
 @Component
 class DailyRecord implements DueWork {
 
     private final EstateStore estates;
     private final UsageStore usage;
     private final HistoryStore history;
+    private final AccountHistoryStore accounts;
+    private final ForecastKeeping forecasts;
 
-    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history) {
+    DailyRecord(
+            EstateStore estates,
+            UsageStore usage,
+            HistoryStore history,
+            AccountHistoryStore accounts,
+            ForecastKeeping forecasts) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
+        this.accounts = accounts;
+        this.forecasts = forecasts;
     }
 
     @Override
@@ -37,10 +46,9 @@ class DailyRecord implements DueWork {
 
     @Override
     public void act(String everything, Instant midnight) {
-        record(
-                estates.load(),
-                usage.load(),
-                LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1));
+        LocalDate day = LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
+        record(estates.load(), usage.load(), day);
+        forecasts.passed(day);
     }
 
     private void record(Estate estate, Usage held, LocalDate day) {
@@ -54,6 +62,10 @@ class DailyRecord implements DueWork {
         });
         history.record(HistoryStore.VOLUME, day, volumes);
         history.record(HistoryStore.POOL, day, pools);
+        Map<String, Bytes> servers = new LinkedHashMap<>();
+        pools.forEach((pool, used) -> servers.merge(estate.pools().get(pool).server(), used, Bytes::plus));
+        history.record(HistoryStore.SERVER, day, servers);
+        accounts.record(day);
         history.record(HistoryStore.ESTATE, day, Map.of(HistoryStore.WHOLE, Bytes.sum(List.copyOf(pools.values()))));
     }
 }

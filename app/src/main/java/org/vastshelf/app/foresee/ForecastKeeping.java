@@ -1,7 +1,6 @@
 package org.vastshelf.app.foresee;
 
 import java.time.Duration;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -11,23 +10,17 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.ReentrantLock;
-import java.util.function.Function;
-import java.util.stream.Stream;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.ForecastStore.Basis;
 import org.vastshelf.app.foresee.ForecastStore.Key;
-import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.LeaseStore;
+import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillDates;
-import org.vastshelf.core.forecast.History;
-import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 
 /**
@@ -37,11 +30,16 @@ import org.vastshelf.core.unit.Bytes;
 @Component
 public class ForecastKeeping {
 
-    private static final Logger LOG = LoggerFactory.getLogger(ForecastKeeping.class);
     private static final String WORK = "forecasts";
     private static final Duration TURN = Duration.ofSeconds(20);
+    /** A round of the largest estate takes a fraction of it. */
+    private static final Duration LONGEST = Duration.ofMinutes(3);
 
     private final EstateStore estates;
+    private final UsageStore usage;
+    private final ForecastRound round;
+    private final AccountForecasting accounts;
+    private final PastForecasts past;
     private final HistoryStore histories;
     private final ForecastStore store;
     private final LeaseStore leases;
@@ -52,8 +50,20 @@ public class ForecastKeeping {
     private final Map<Key, Basis> tooShort = new ConcurrentHashMap<>();
 
     ForecastKeeping(
-            EstateStore estates, HistoryStore histories, ForecastStore store, LeaseStore leases, ShelfClock clock) {
+            EstateStore estates,
+            UsageStore usage,
+            ForecastRound round,
+            AccountForecasting accounts,
+            PastForecasts past,
+            HistoryStore histories,
+            ForecastStore store,
+            LeaseStore leases,
+            ShelfClock clock) {
         this.estates = estates;
+        this.usage = usage;
+        this.round = round;
+        this.accounts = accounts;
+        this.past = past;
         this.histories = histories;
         this.store = store;
         this.leases = leases;
@@ -70,37 +80,58 @@ public class ForecastKeeping {
         }
     }
 
+    /** A day is over; while many pass quickly, forecasts are worked out for those alone that are noted. */
+    void passed(LocalDate day) {
+        if (resting.get() > 0) {
+            past.noteInPassing(day);
+        }
+    }
+
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
         if (resting.get() > 0) {
             return;
         }
         forget();
-        compute(TURN, stale -> stale.stream());
+        compute(TURN, Collection::stream);
+        histories.lastDay().ifPresent(day -> accounts.turn(day, TURN));
     }
 
-    /** Computes what is missing or out of date, for so long at most, on all cores: somebody waits for it. */
+    /** Computes what is missing or out of date, on all cores: somebody waits for it, but not longer than so. */
     public void catchUp(Duration most) {
         compute(most, Collection::parallelStream);
     }
 
-    private void compute(
-            Duration most, Function<Collection<Map.Entry<Key, Basis>>, Stream<Map.Entry<Key, Basis>>> cores) {
-        Instant end = clock.real().plus(most);
+    private void compute(Duration most, ForecastRound.Pace pace) {
         if (stale().isEmpty() || !alone(most)) {
             return;
         }
         try {
-            if (!leases.take(WORK, most.plus(TURN))) {
+            if (!leases.take(WORK, LONGEST)) {
                 return;
             }
-            cores.apply(stale().entrySet())
-                    .filter(due -> clock.real().isBefore(end))
-                    .forEach(due -> compute(due.getKey(), due.getValue()));
+            round(pace);
         } finally {
             leases.giveBack(WORK);
             atIt.unlock();
         }
+    }
+
+    /** All anew after a day has passed; where only the room is another, its dates alone. */
+    private void round(ForecastRound.Pace pace) {
+        Map<Key, Basis> stale = stale();
+        Map<Key, Basis> known = store.bases();
+        LocalDate day = histories.lastDay().orElseThrow();
+        boolean anew = stale.entrySet().stream().anyMatch(s -> !s.getValue().isOf(known.get(s.getKey())));
+        if (anew) {
+            Estate estate = estates.load();
+            round.run(estate, usage.load(), day, pace)
+                    .forEach(key -> tooShort.put(key, stale.getOrDefault(key, new Basis(day, Bytes.ZERO, 0))));
+            past.note(day);
+            return;
+        }
+        stale.forEach((key, basis) ->
+                store.find(key).map(space -> space.with(basis.capacity())).ifPresent(store::put));
     }
 
     private boolean alone(Duration most) {
@@ -138,36 +169,8 @@ public class ForecastKeeping {
 
     private static Map<Key, Basis> wanted(Estate estate, LocalDate day) {
         Map<Key, Basis> wanted = new LinkedHashMap<>();
-        estate.pools()
-                .forEach((name, pool) -> wanted.put(
-                        new Key(HistoryStore.POOL, name),
-                        new Basis(day, Ledgers.usable(estate, pool), FillDates.VERSION)));
-        estate.volumes()
-                .forEach((name, volume) -> wanted.put(
-                        new Key(HistoryStore.VOLUME, name), new Basis(day, volume.size(), FillDates.VERSION)));
+        Spaces.capacities(estate)
+                .forEach((key, capacity) -> wanted.put(key, new Basis(day, capacity, FillDates.VERSION)));
         return wanted;
-    }
-
-    private void compute(Key key, Basis basis) {
-        Optional<History> history = histories.of(key.kind(), key.name());
-        if (history.isEmpty() || basis.capacity().isZero()) {
-            tooShort.put(key, basis);
-            store.drop(key);
-            return;
-        }
-        try {
-            Bytes used = history.get().used().getLast();
-            store.put(new Space(
-                    key.kind(),
-                    key.name(),
-                    basis.capacity(),
-                    basis.day(),
-                    used,
-                    FillDates.forecast(basis.capacity(), history.get())
-                            .after(histories.filled(key.kind(), key.name()))));
-        } catch (RuntimeException unforeseen) {
-            LOG.error("no forecast of {} {}", key.kind(), key.name(), unforeseen);
-            tooShort.put(key, basis);
-        }
     }
 }

@@ -10,9 +10,13 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.app.store.StoredJson;
+import org.vastshelf.app.store.generated.tables.records.ForecastRecord;
+import org.vastshelf.core.forecast.Course;
 import org.vastshelf.core.forecast.FillDates;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.forecast.Method;
@@ -26,16 +30,22 @@ class ForecastStore {
     record Key(String kind, String name) {}
 
     /** From what an expectation was computed. */
-    record Basis(LocalDate day, Bytes capacity, int version) {}
+    record Basis(LocalDate day, Bytes capacity, int version) {
+
+        /** Whether another differs in its capacity at most, so that its course is the same. */
+        boolean isOf(@Nullable Basis other) {
+            return other != null && day.equals(other.day) && version == other.version;
+        }
+    }
 
     private record Shares(Map<Integer, Double> within) {}
 
     /** From what a forecast was chosen, and what was taken out of its history. */
-    private record Details(List<FillForecast.Rival> rivals, List<FillForecast.Finding> findings) {
-        static final Details NONE = new Details(List.of(), List.of());
+    record Details(List<FillForecast.Rival> rivals, List<FillForecast.Finding> findings, FillForecast.Season season) {
+        static final Details NONE = new Details(List.of(), List.of(), FillForecast.Season.NONE);
     }
 
-    private record Band(List<FillForecast.BandDay> days) {}
+    static final Course NOTHING = new Course(List.of(), 0);
 
     private final DSLContext db;
     private final StoredJson json;
@@ -50,6 +60,7 @@ class ForecastStore {
         Map<Key, Basis> bases = new LinkedHashMap<>();
         db.select(FORECAST.KIND, FORECAST.SPACE, FORECAST.DAY, FORECAST.CAPACITY_BYTES, FORECAST.VERSION)
                 .from(FORECAST)
+                .where(FORECAST.KIND.ne(HistoryStore.ACCOUNT))
                 .forEach(row -> bases.put(
                         new Key(row.value1(), row.value2()),
                         new Basis(row.value3(), Bytes.of(row.value4()), row.value5())));
@@ -75,18 +86,36 @@ class ForecastStore {
                 .from(FORECAST)
                 .where(FORECAST.KIND.eq(kind))
                 .orderBy(FORECAST.SPACE)
-                .forEach(row -> spaces.put(row.get(FORECAST.SPACE), space(row, List.of(), Details.NONE)));
+                .forEach(row -> spaces.put(row.get(FORECAST.SPACE), space(row, NOTHING, Details.NONE)));
         return spaces;
     }
 
     Optional<Space> find(Key key) {
         return db.selectFrom(FORECAST)
                 .where(FORECAST.KIND.eq(key.kind), FORECAST.SPACE.eq(key.name))
-                .fetchOptional(row -> space(
-                        row, json.read(row.getBand(), Band.class).days, json.read(row.getDetails(), Details.class)));
+                .fetchOptional(this::whole);
     }
 
-    private Space space(Record row, List<FillForecast.BandDay> band, Details details) {
+    /** All that add up, with what is expected day by day. */
+    List<Space> withCourses() {
+        return db.selectFrom(FORECAST)
+                .where(FORECAST.KIND.ne(HistoryStore.ACCOUNT))
+                .fetch(this::whole);
+    }
+
+    /** All of a kind, with what is expected day by day. */
+    List<Space> withCourses(String kind) {
+        return db.selectFrom(FORECAST).where(FORECAST.KIND.eq(kind)).fetch(this::whole);
+    }
+
+    private Space whole(ForecastRecord row) {
+        return space(
+                row,
+                json.read(row.getCourse(), StoredCourse.class).course(),
+                json.read(row.getDetails(), Details.class));
+    }
+
+    Space space(Record row, Course course, Details details) {
         return new Space(
                 row.get(FORECAST.KIND),
                 row.get(FORECAST.SPACE),
@@ -101,32 +130,54 @@ class ForecastStore {
                         Optional.ofNullable(row.get(FORECAST.LIKELY)),
                         Optional.ofNullable(row.get(FORECAST.LATE)),
                         json.read(row.get(FORECAST.FULL_WITHIN), Shares.class).within,
-                        band,
+                        course,
+                        details.season,
                         details.rivals,
                         details.findings));
     }
 
     void put(Space space) {
-        FillForecast forecast = space.forecast();
-        db.insertInto(FORECAST)
-                .set(FORECAST.KIND, space.kind())
-                .set(FORECAST.SPACE, space.name())
-                .set(FORECAST.DAY, space.day())
-                .set(FORECAST.CAPACITY_BYTES, space.capacity().value())
-                .set(FORECAST.USED_BYTES, space.used().value())
-                .set(FORECAST.METHOD, forecast.method().name())
-                .set(FORECAST.SINCE, forecast.since())
-                .set(FORECAST.BYTES_PER_DAY, forecast.bytesPerDay())
-                .set(FORECAST.EARLY, forecast.early().orElse(null))
-                .set(FORECAST.LIKELY, forecast.likely().orElse(null))
-                .set(FORECAST.LATE, forecast.late().orElse(null))
-                .set(FORECAST.FULL_WITHIN, json.write(new Shares(forecast.fullWithin())))
-                .set(FORECAST.BAND, json.write(new Band(forecast.band())))
-                .set(FORECAST.VERSION, FillDates.VERSION)
-                .set(FORECAST.DETAILS, json.write(new Details(forecast.rivals(), forecast.findings())))
-                .onDuplicateKeyUpdate()
-                .setAllToExcluded()
-                .execute();
+        put(List.of(space));
+    }
+
+    void put(List<Space> spaces) {
+        var insert = db.insertInto(
+                FORECAST,
+                FORECAST.KIND,
+                FORECAST.SPACE,
+                FORECAST.DAY,
+                FORECAST.CAPACITY_BYTES,
+                FORECAST.USED_BYTES,
+                FORECAST.METHOD,
+                FORECAST.SINCE,
+                FORECAST.BYTES_PER_DAY,
+                FORECAST.EARLY,
+                FORECAST.LIKELY,
+                FORECAST.LATE,
+                FORECAST.FULL_WITHIN,
+                FORECAST.COURSE,
+                FORECAST.VERSION,
+                FORECAST.DETAILS);
+        for (Space space : spaces) {
+            FillForecast forecast = space.forecast();
+            insert = insert.values(
+                    space.kind(),
+                    space.name(),
+                    space.day(),
+                    space.capacity().value(),
+                    space.used().value(),
+                    forecast.method().name(),
+                    forecast.since(),
+                    forecast.bytesPerDay(),
+                    forecast.early().orElse(null),
+                    forecast.likely().orElse(null),
+                    forecast.late().orElse(null),
+                    json.write(new Shares(forecast.fullWithin())),
+                    json.write(StoredCourse.of(forecast.course())),
+                    FillDates.VERSION,
+                    json.write(new Details(forecast.rivals(), forecast.findings(), forecast.season())));
+        }
+        insert.onDuplicateKeyUpdate().setAllToExcluded().execute();
     }
 
     /** Another whenever one was computed anew. */
@@ -138,6 +189,7 @@ class ForecastStore {
                         DSL.max(FORECAST.DAY),
                         DSL.sum(FORECAST.USED_BYTES))
                 .from(FORECAST)
+                .where(FORECAST.KIND.ne(HistoryStore.ACCOUNT))
                 .fetchSingle()
                 .toString();
     }

@@ -8,6 +8,7 @@ import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.unit.Bytes;
 
@@ -30,7 +31,17 @@ public class Forecasts {
      * @param day last day of the history that it is expected from
      * @param used what it held at the end of that day
      */
-    public record Space(String kind, String name, Bytes capacity, LocalDate day, Bytes used, FillForecast forecast) {}
+    public record Space(String kind, String name, Bytes capacity, LocalDate day, Bytes used, FillForecast forecast) {
+
+        Space with(FillForecast other) {
+            return new Space(kind, name, capacity, day, used, other);
+        }
+
+        /** For another capacity. */
+        Space with(Bytes other) {
+            return new Space(kind, name, other, day, used, forecast.with(forecast.course(), other));
+        }
+    }
 
     /** All volumes that have been watched for a week, by name; without what is expected day by day. */
     public Map<String, Space> volumes() {
@@ -42,6 +53,16 @@ public class Forecasts {
         return known(HistoryStore.POOL, estates.load().pools());
     }
 
+    /** The same for file servers. */
+    public Map<String, Space> servers() {
+        return known(HistoryStore.SERVER, estates.load().servers());
+    }
+
+    /** The estate as a whole. */
+    public Optional<Space> whole() {
+        return Optional.ofNullable(store.all(HistoryStore.ESTATE).get(HistoryStore.WHOLE));
+    }
+
     private Map<String, Space> known(String kind, Map<String, ?> there) {
         Map<String, Space> spaces = new LinkedHashMap<>(store.all(kind));
         spaces.keySet().retainAll(there.keySet());
@@ -50,10 +71,17 @@ public class Forecasts {
 
     /** One of them, with what is expected day by day. */
     public Optional<Space> of(String kind, String name) {
-        Map<String, ?> there = kind.equals(HistoryStore.POOL)
-                ? estates.load().pools()
-                : estates.load().volumes();
-        return store.find(new ForecastStore.Key(kind, name)).filter(space -> there.containsKey(name));
+        return store.find(new ForecastStore.Key(kind, name)).filter(space -> isThere(kind, name));
+    }
+
+    private boolean isThere(String kind, String name) {
+        Estate estate = estates.load();
+        return switch (kind) {
+            case HistoryStore.VOLUME -> estate.volumes().containsKey(name);
+            case HistoryStore.POOL -> estate.pools().containsKey(name);
+            case HistoryStore.SERVER -> estate.servers().containsKey(name);
+            default -> true;
+        };
     }
 
     /** The likely day on which each pool is full, for those that will be. */

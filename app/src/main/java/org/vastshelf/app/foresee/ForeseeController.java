@@ -6,11 +6,13 @@ import java.io.InputStreamReader;
 import java.io.Reader;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -20,70 +22,104 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
-import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.foresee.SpaceLists.Named;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Listing;
-import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillForecast;
-import org.vastshelf.core.forecast.FillForecast.BandDay;
-import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.unit.Counted;
 
 /** When spaces are full, and how that comes about. */
 @Page
 class ForeseeController {
 
-    private static final int WEEKS_DRAWN = 52;
-
-    private final Forecasts forecasts;
+    private final SpaceLists lists;
+    private final Refusing refusing;
     private final ForecastKeeping keeping;
-    private final HistoryStore histories;
+    private final SpaceFinder finder;
+    private final PastForecasts pasts;
+    private final SuppositionStore suppositions;
     private final EstateStore estates;
     private final BroughtIn broughtIn;
 
     ForeseeController(
-            Forecasts forecasts,
+            SpaceLists lists,
+            Refusing refusing,
             ForecastKeeping keeping,
-            HistoryStore histories,
+            SpaceFinder finder,
+            PastForecasts pasts,
+            SuppositionStore suppositions,
             EstateStore estates,
             BroughtIn broughtIn) {
+        this.lists = lists;
+        this.refusing = refusing;
         this.keeping = keeping;
-        this.histories = histories;
-        this.forecasts = forecasts;
+        this.finder = finder;
+        this.pasts = pasts;
+        this.suppositions = suppositions;
         this.estates = estates;
         this.broughtIn = broughtIn;
     }
 
-    /** Columns for the chart: seconds since 1970, then bytes; null where a line has no value. */
-    record Chart(List<Long> seconds, List<List<Double>> lines, long capacity) {}
+    /** Which spaces are asked for. */
+    enum Shown {
+        SPACES("volumes, pools and file servers"),
+        SHARES("shares, with what refuses first"),
+        ACCOUNTS("accounts of limits");
+
+        private final String title;
+
+        Shown(String title) {
+            this.title = title;
+        }
+
+        String key() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+
+        static Shown of(@Nullable String key) {
+            return Stream.of(values())
+                    .filter(s -> s.key().equals(key))
+                    .findFirst()
+                    .orElse(SPACES);
+        }
+    }
+
+    /** A way to look at it. */
+    record Choice(String href, String title, @Nullable String current) {}
 
     @GetMapping("/foresee")
     String foresee(
             @AuthenticationPrincipal Someone me,
             @ModelAttribute("scope") Scope scope,
             @ModelAttribute("fmt") Figures fmt,
+            @RequestParam(required = false) @Nullable String show,
             HttpServletRequest request,
             Model model) {
-        List<Space> spaces = new ArrayList<>(forecasts.volumes().values());
-        spaces.addAll(forecasts.pools().values());
+        Shown shown = Shown.of(show);
         Estate estate = estates.load();
-        spaces.removeIf(s -> !sees(me, estate, s.kind(), s.name()) || !inScope(scope, estate, s));
-        spaces.sort(Comparator.comparing(s -> s.forecast().likely().orElse(LocalDate.MAX)));
+        List<Named> spaces = switch (shown) {
+            case SPACES -> lists.spaces(me, estate, scope);
+            case SHARES -> lists.shares(me, estate, scope);
+            case ACCOUNTS -> lists.accounts(me, estate, scope);
+        };
+        Refusing.Asked asked = refusing.in(estate);
         model.addAttribute(
                 "spaces",
                 Listing.of(
                                 request,
                                 spaces,
-                                space -> space.kind() + " " + space.name(),
-                                new Listing.Column<>("space", Comparator.comparing(Space::name)),
+                                named ->
+                                        named.name().kind() + " " + named.name().title(),
+                                new Listing.Column<Named>(
+                                        "space",
+                                        Comparator.comparing(n -> n.name().title())),
                                 new Listing.Column<>("early", day(FillForecast::early)),
                                 new Listing.Column<>("likely", day(FillForecast::likely)),
                                 new Listing.Column<>("late", day(FillForecast::late)),
@@ -92,8 +128,15 @@ class ForeseeController {
                                 new Listing.Column<>("in365", within(365)),
                                 new Listing.Column<>(
                                         "growth",
-                                        Comparator.comparing(s -> s.forecast().bytesPerDay())))
-                        .map(space -> SpaceRow.of(fmt, space)));
+                                        Comparator.comparing(
+                                                n -> n.space().forecast().bytesPerDay())))
+                        .map(n -> SpaceRow.of(fmt, n.name(), n.space(), refused(fmt, asked, n))));
+        model.addAttribute(
+                "choices",
+                Stream.of(Shown.values())
+                        .map(s -> new Choice("/foresee?show=" + s.key(), s.title, s == shown ? "true" : null))
+                        .toList());
+        model.addAttribute("refusals", shown != Shown.SPACES);
         model.addAttribute("growthHead", "growth, " + fmt.largeUnit() + " a year");
         int pending = keeping.pending();
         if (pending > 0) {
@@ -104,27 +147,47 @@ class ForeseeController {
         return "foresee";
     }
 
+    private static SpaceRow.@Nullable Refused refused(Figures fmt, Refusing.Asked asked, Named named) {
+        return named.share().isEmpty()
+                ? null
+                : asked.on(named.share(), named.limit())
+                        .map(refusal -> new SpaceRow.Refused(
+                                SpaceRow.Day.of(fmt, Optional.of(refusal.day())),
+                                switch (refusal.by()) {
+                                    case LIMIT -> "limit of " + refusal.name();
+                                    case VOLUME -> "volume " + refusal.name();
+                                    case POOL -> "pool " + refusal.name();
+                                }))
+                        .orElse(new SpaceRow.Refused(SpaceRow.Day.of(fmt, Optional.empty()), ""));
+    }
+
     /** Spaces that are never full come last. */
-    private static Comparator<Space> day(Function<FillForecast, Optional<LocalDate>> which) {
-        return Comparator.comparing(space -> which.apply(space.forecast()).orElse(LocalDate.MAX));
+    private static Comparator<Named> day(Function<FillForecast, Optional<LocalDate>> which) {
+        return Comparator.comparing(
+                named -> which.apply(named.space().forecast()).orElse(LocalDate.MAX));
     }
 
-    private static Comparator<Space> within(int days) {
-        return Comparator.comparing(space -> space.forecast().fullWithin().getOrDefault(days, 0.0));
+    private static Comparator<Named> within(int days) {
+        return Comparator.comparing(
+                named -> named.space().forecast().fullWithin().getOrDefault(days, 0.0));
     }
 
-    private static boolean inScope(Scope scope, Estate estate, Space space) {
-        return space.kind().equals("pool")
-                ? scope.volume().isEmpty() && scope.covers(estate.pools().get(space.name()))
-                : scope.covers(estate, estate.volumes().get(space.name()));
-    }
-
-    @GetMapping("/foresee/{kind}/{name}")
+    @GetMapping("/foresee/{kind}/{key}")
     String space(
-            @AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name, Model model) {
-        Space space = find(me, kind, name);
-        model.addAttribute("page", SpaceView.of(Figures.of(model), space));
-        Typed.Fields fields = Typed.of(model).at("/foresee/" + kind + "/" + name + "/history");
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String kind,
+            @PathVariable String key,
+            @RequestParam(required = false, defaultValue = "") String over,
+            Model model) {
+        SpaceFinder.Found found = finder.find(me, kind, key);
+        model.addAttribute(
+                "page", SpaceView.of(Figures.of(model), found.name(), found.space(), pasts.of(found.space())));
+        model.addAttribute("supposed", suppositions.all(found.space()));
+        model.addAttribute("over", over);
+        if (!found.isAddedUp()) {
+            return "space";
+        }
+        Typed.Fields fields = Typed.of(model).at("/foresee/" + kind + "/" + key + "/history");
         model.addAttribute(
                 "bring",
                 Form.of(
@@ -143,12 +206,12 @@ class ForeseeController {
     String bring(
             @AuthenticationPrincipal Someone me,
             @PathVariable String kind,
-            @PathVariable String name,
+            @PathVariable String key,
             @RequestParam MultipartFile table,
             Model model)
             throws IOException {
         try (Reader reader = new InputStreamReader(table.getInputStream(), StandardCharsets.UTF_8)) {
-            BroughtIn.Report report = broughtIn.bring(me.getName(), kind, name, HistoryTable.read(reader));
+            BroughtIn.Report report = broughtIn.bring(me.getName(), kind, key, HistoryTable.read(reader));
             model.addAttribute(
                     "told",
                     Counted.of(report.days(), "day") + " brought in, "
@@ -156,45 +219,20 @@ class ForeseeController {
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
         }
-        return space(me, kind, name, model);
+        return space(me, kind, key, "", model);
     }
 
-    @GetMapping("/foresee/{kind}/{name}/chart")
+    @GetMapping("/foresee/{kind}/{key}/chart")
     @ResponseBody
-    Chart chart(@AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String name) {
-        Space space = find(me, kind, name);
-        List<Long> seconds = new ArrayList<>();
-        List<List<Double>> lines = List.of(new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
-        List<History.DayUse> days = histories.of(kind, name).stream()
-                .flatMap(history -> history.lastDays(History.MOST_DAYS).stream())
-                .toList();
-        for (int i = 0; i < days.size(); i++) {
-            seconds.add(days.get(i).day().toEpochDay() * 86_400);
-            double used = days.get(i).used().value();
-            boolean last = i == days.size() - 1;
-            add(lines, used, last ? used : null, last ? used : null, last ? used : null);
-        }
-        for (BandDay day : space.forecast().band().subList(0, WEEKS_DRAWN)) {
-            seconds.add(day.day().toEpochDay() * 86_400);
-            add(lines, null, day.low(), day.middle(), day.high());
-        }
-        return new Chart(seconds, lines, space.capacity().value());
-    }
-
-    private static void add(List<List<Double>> lines, @org.jspecify.annotations.Nullable Double... values) {
-        for (int i = 0; i < values.length; i++) {
-            lines.get(i).add(values[i]);
-        }
-    }
-
-    private Space find(Someone me, String kind, String name) {
-        return forecasts
-                .of(kind, name)
-                .filter(s -> sees(me, estates.load(), kind, name))
-                .orElseThrow(() -> new NotFound(kind + " with a week of history", name));
-    }
-
-    private static boolean sees(Someone me, Estate estate, String kind, String name) {
-        return me.readsAll() || kind.equals("volume") && estate.sharesOn(name).anyMatch(me::sees);
+    SpaceChart chart(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String kind,
+            @PathVariable String key,
+            @RequestParam(required = false, defaultValue = "") String over) {
+        SpaceFinder.Found found = finder.find(me, kind, key);
+        return suppositions
+                .find(found.space(), over)
+                .map(saved -> SpaceChart.over(found.history(), found.space(), saved.name(), saved.course()))
+                .orElseGet(() -> SpaceChart.of(found.history(), found.space()));
     }
 }

@@ -9,11 +9,19 @@ import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.core.forecast.FillForecast;
 
-/** A space in the list of when they are full. */
-public record SpaceRow(String kind, String name, List<Day> days, List<String> odds, String growth) {
+/**
+ * A space in the list of when they are full.
+ *
+ * @param refused when and by what somebody is first refused in it; empty where that is not asked
+ */
+public record SpaceRow(
+        SpaceName space,
+        List<Day> days,
+        List<String> odds,
+        String growth,
+        @Nullable Refused refused) {
 
     private static final double YEAR = 365.25;
-    private static final List<Integer> WITHIN = List.of(30, 90, 365);
 
     /**
      * Early, likely or late.
@@ -28,17 +36,20 @@ public record SpaceRow(String kind, String name, List<Day> days, List<String> od
         }
     }
 
-    static SpaceRow of(Figures fmt, Space space) {
+    /** The first that says no. */
+    public record Refused(Day day, String by) {}
+
+    static SpaceRow of(Figures fmt, SpaceName name, Space space, @Nullable Refused refused) {
         FillForecast forecast = space.forecast();
         return new SpaceRow(
-                space.kind(),
-                space.name(),
+                name,
                 Stream.of(forecast.early(), forecast.likely(), forecast.late())
                         .map(day -> Day.of(fmt, day))
                         .toList(),
-                WITHIN.stream()
+                FillForecast.WITHIN_DAYS.stream()
                         .map(days -> fmt.percent(forecast.fullWithin().get(days)))
                         .toList(),
-                fmt.large(Math.round(forecast.bytesPerDay() * YEAR)));
+                fmt.large(Math.round(forecast.bytesPerDay() * YEAR)),
+                refused);
     }
 }

@@ -1,12 +1,16 @@
 package org.vastshelf.app.foresee;
 
+import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.format.TextStyle;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.kit.Figure;
 import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Mark;
 import org.vastshelf.core.forecast.FillForecast;
 
 /**
@@ -15,8 +19,7 @@ import org.vastshelf.core.forecast.FillForecast;
  * @param likely empty for not within ten years
  */
 public record SpaceView(
-        String kind,
-        String name,
+        SpaceName space,
         Optional<String> likely,
         String early,
         String late,
@@ -27,13 +30,38 @@ public record SpaceView(
         List<Within> within,
         List<Week> weeks,
         List<Rival> rivals,
-        List<String> findings) {
+        List<String> findings,
+        List<Weekday> weekdays,
+        List<Past> past) {
 
     private static final int WEEKS = 26;
     private static final List<Integer> DAYS = List.of(30, 90, 365);
     private static final String HOW =
             "What the method expects over the next month. The method is the one that would have erred least on this"
                     + " history, cut at many days.";
+
+    /** What a weekday lies above or below the others. */
+    public record Weekday(String day, String more) {}
+
+    /**
+     * What was expected of a day that has passed, and what was.
+     *
+     * @param made such as "a month before, worked out afterwards"
+     * @param held ● or ■ with a word
+     */
+    public record Past(String made, String day, String low, String middle, String high, String used, Mark held) {
+
+        static Past of(Figures fmt, PastForecastStore.Held held) {
+            return new Past(
+                    fmt.day(held.made()) + (held.afterwards() ? ", worked out afterwards" : ""),
+                    fmt.day(held.made().plusDays(held.ahead())),
+                    fmt.large(held.low()),
+                    fmt.large(held.middle()),
+                    fmt.large(held.high()),
+                    fmt.large(held.used()),
+                    held.isInside() ? new Mark(Mark.State.FINE, "held") : new Mark(Mark.State.WATCH, "missed"));
+        }
+    }
 
     /** How far a method would have been off, where the last value with drift has 1. */
     public record Rival(String css, String method, String error) {}
@@ -44,11 +72,10 @@ public record SpaceView(
     /** The band at the end of a week. */
     public record Week(String day, String low, String middle, String high) {}
 
-    static SpaceView of(Figures fmt, Space space) {
+    static SpaceView of(Figures fmt, SpaceName name, Space space, List<PastForecastStore.Held> past) {
         FillForecast forecast = space.forecast();
         return new SpaceView(
-                space.kind(),
-                space.name(),
+                name,
                 forecast.likely().map(fmt::day),
                 day(fmt, forecast.early(), "—"),
                 day(fmt, forecast.late(), "later than in ten years"),
@@ -74,7 +101,17 @@ public record SpaceView(
                                 r.method().title(),
                                 String.format(Locale.ROOT, "%.2f", r.error())))
                         .toList(),
-                forecast.findings().stream().map(f -> said(fmt, f)).toList());
+                forecast.findings().stream().map(f -> said(fmt, f)).toList(),
+                weekdays(fmt, forecast.season().week()),
+                past.stream().map(held -> Past.of(fmt, held)).toList());
+    }
+
+    private static List<Weekday> weekdays(Figures fmt, List<Double> week) {
+        return IntStream.range(0, week.size())
+                .mapToObj(i -> new Weekday(
+                        DayOfWeek.of(i + 1).getDisplayName(TextStyle.FULL, Locale.ENGLISH),
+                        fmt.size(Math.round(week.get(i)))))
+                .toList();
     }
 
     private static String day(Figures fmt, Optional<LocalDate> day, String otherwise) {
@@ -86,6 +123,9 @@ public record SpaceView(
         String size = fmt.size(Math.round(Math.abs(finding.bytes())));
         return switch (finding.kind()) {
             case SHIFT -> fmt.day(finding.day()) + ": the level changed for good, " + size + " " + way;
+            case STAIR ->
+                "about " + fmt.day(finding.day()) + " it is expected to change again as in each of the last years, "
+                        + size + " " + way;
             case PACE -> fmt.day(finding.day()) + ": the pace changed, a day brings " + size + " " + way + " since";
             case SPIKE -> fmt.day(finding.day()) + ": a day that stood alone, " + size + " " + way;
             case GAP -> fmt.day(finding.day()) + ": was missing, " + size + " was put there";

@@ -26,6 +26,10 @@ public record Scope(String server, String pool, String volume) {
     }
 
     /** The narrowest name, for links; empty for the estate. */
+    public boolean isEstate() {
+        return equals(ESTATE);
+    }
+
     public String name() {
         return !volume.isEmpty() ? volume : !pool.isEmpty() ? pool : server;
     }

@@ -106,6 +106,10 @@ public record Typed(String action, boolean sent, Map<String, List<String>> value
                     .with("autocomplete", "off");
         }
 
+        public Field day(String name, String label, String given) {
+            return make("date", name, label, value(name, given), List.of()).with("autocomplete", "off");
+        }
+
         public Field file(String name, String label) {
             return make("file", name, label, "", List.of());
         }

@@ -10,7 +10,6 @@ import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.store.generated.tables.records.AccountRecord;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
@@ -58,7 +57,7 @@ public class AccountPageStore {
                 .orderBy(ACCOUNT.FULLNESS.desc(), ACCOUNT.USED_BYTES.desc(), ACCOUNT.HOLDER)
                 .limit(limit)
                 .offset(from)
-                .forEach(row -> account(estate, row).ifPresent(found::add));
+                .forEach(row -> AccountStore.account(estate, row).ifPresent(found::add));
         return new Page(found, db.fetchCount(ACCOUNT, which));
     }
 
@@ -83,7 +82,7 @@ public class AccountPageStore {
                 .where(ACCOUNT.FULLNESS.ge(fullness), of(rules))
                 .orderBy(ACCOUNT.FULLNESS.desc())
                 .limit(limit)
-                .forEach(row -> account(estate, row).ifPresent(found::add));
+                .forEach(row -> AccountStore.account(estate, row).ifPresent(found::add));
         return found;
     }
 
@@ -94,10 +93,6 @@ public class AccountPageStore {
                         ACCOUNT.RULE_HASH.eq(AccountStore.hash(rule)),
                         ACCOUNT.HOLDER_HASH.eq(PathBytes.hash(PathBytes.of(holder.text()))))
                 .fetchOptional()
-                .flatMap(row -> account(estate, row));
-    }
-
-    private static Optional<Account> account(Estate estate, AccountRecord row) {
-        return Optional.ofNullable(estate.limits().get(row.getRuleKey())).map(rule -> AccountStore.account(rule, row));
+                .flatMap(row -> AccountStore.account(estate, row));
     }
 }

@@ -120,6 +120,11 @@ public class AccountStore implements EstateFollower {
                 .toList();
     }
 
+    /** An account as its row says; empty where its rule is gone. */
+    public static Optional<Account> account(Estate estate, AccountRecord row) {
+        return Optional.ofNullable(estate.limits().get(row.getRuleKey())).map(rule -> account(rule, row));
+    }
+
     static Account account(LimitRule rule, AccountRecord row) {
         String holder = PathBytes.shown(row.getHolder());
         boolean folder = rule.apart() == Apart.NOBODY;
@@ -284,7 +289,7 @@ public class AccountStore implements EstateFollower {
         };
     }
 
-    static byte[] hash(LimitRule rule) {
+    public static byte[] hash(LimitRule rule) {
         return Digests.sixteen(rule.key().getBytes(StandardCharsets.UTF_8));
     }
 

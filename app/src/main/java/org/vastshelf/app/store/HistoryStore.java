@@ -3,6 +3,7 @@ package org.vastshelf.app.store;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,6 +21,10 @@ public class HistoryStore {
 
     public static final String VOLUME = "volume";
     public static final String POOL = "pool";
+    /** A file server, which holds what its pools hold. */
+    public static final String SERVER = "server";
+    /** One holder of a limit. */
+    public static final String ACCOUNT = "account";
     /** The estate as a whole. */
     public static final String ESTATE = "estate";
     /** Its name. */
@@ -42,6 +47,17 @@ public class HistoryStore {
                 .where(SPACE_HISTORY.KIND.eq(kind), SPACE_HISTORY.SPACE.eq(space))
                 .orderBy(SPACE_HISTORY.DAY)
                 .fetch(row -> new History.DayUse(row.value1(), Bytes.of(row.value2()))));
+    }
+
+    /** The past of pools together. */
+    public Optional<History> ofPools(Collection<String> pools) {
+        return History.sinceLastGap(db.select(SPACE_HISTORY.DAY, DSL.sum(SPACE_HISTORY.USED_BYTES))
+                .from(SPACE_HISTORY)
+                .where(SPACE_HISTORY.KIND.eq(POOL), SPACE_HISTORY.SPACE.in(pools))
+                .groupBy(SPACE_HISTORY.DAY)
+                .orderBy(SPACE_HISTORY.DAY)
+                .fetch(row ->
+                        new History.DayUse(row.value1(), Bytes.of(row.value2().longValueExact()))));
     }
 
     /** Days that were recorded here, ascending. */

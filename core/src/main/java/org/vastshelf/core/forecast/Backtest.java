@@ -23,6 +23,9 @@ final class Backtest {
     private static final int LEAST_DAYS = 5;
     private static final int MOST_BEFORE = 400;
     private static final int LEAST_SEEN = 3;
+    /** Of the error of the last value with drift: what errs more has not told how the series goes on. */
+    private static final double TELLING = 0.9;
+
     private final int days;
     private final int[] cuts;
     /** Whether nothing stands out of the whole, so that nothing is to be sought in its parts. */
@@ -112,9 +115,9 @@ final class Backtest {
         return scores.containsKey(method);
     }
 
-    /** Whether a method did hardly worse than the best. */
+    /** Whether a method did hardly worse than the best, and better than going straight on. */
     boolean isNearly(Method method) {
-        return tried(method) && scores.get(method) * method.demanded() <= scores.get(best());
+        return tried(method) && scores.get(method) <= Math.min(TELLING, scores.get(best()) / method.demanded());
     }
 
     /** The simplest of those that did best. */

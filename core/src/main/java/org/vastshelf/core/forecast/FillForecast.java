@@ -78,6 +78,17 @@ public record FillForecast(
                 findings);
     }
 
+    /** The same dates with a course that ends after so many days. */
+    public FillForecast shortened(int days) {
+        Course near = new Course(
+                course.days().stream()
+                        .filter(d -> !d.day().isAfter(course.last().plusDays(days)))
+                        .toList(),
+                course.above());
+        return new FillForecast(
+                method, since, bytesPerDay, early, likely, late, fullWithin, near, season, rivals, findings);
+    }
+
     /** With what was mended before it was computed, told first. */
     public FillForecast after(List<Finding> mended) {
         List<Finding> all = new ArrayList<>(mended);

@@ -76,6 +76,14 @@ public record History(LocalDate first, List<Bytes> used) {
         return found.equals(due.minusDays(1)) ? "the day before is repeated" : "out of order";
     }
 
+    /** What was known on a day; empty when that is too little, or when the history ends before it. */
+    public Optional<History> until(LocalDate day) {
+        long days = first.until(day, java.time.temporal.ChronoUnit.DAYS) + 1;
+        return days < LEAST_DAYS || days > used.size()
+                ? Optional.empty()
+                : Optional.of(new History(first, used.subList(0, (int) days)));
+    }
+
     public LocalDate last() {
         return first.plusDays(used.size() - 1L);
     }

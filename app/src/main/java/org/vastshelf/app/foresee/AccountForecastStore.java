@@ -1,0 +1,148 @@
+package org.vastshelf.app.foresee;
+
+import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
+import static org.vastshelf.app.store.generated.Tables.FORECAST;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record;
+import org.jooq.Table;
+import org.jooq.impl.DSL;
+import org.jooq.impl.SQLDataType;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.foresee.AccountForecasting.Holder;
+import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.limit.AccountStore;
+import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.forecast.FillDates;
+import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.unit.Bytes;
+
+/** Keeps what is expected of accounts, beside that of all other spaces. */
+@Component
+class AccountForecastStore {
+
+    private static final Field<String> NAME = DSL.lower(
+            DSL.field("CONCAT(HEX({0}), HEX({1}))", SQLDataType.VARCHAR, ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH));
+
+    private final DSLContext db;
+    private final ForecastStore forecasts;
+
+    AccountForecastStore(DSLContext db, ForecastStore forecasts) {
+        this.db = db;
+        this.forecasts = forecasts;
+    }
+
+    /** An account with what is expected of it. */
+    record Expected(Account account, Space space) {}
+
+    /** Another whenever the level of an account is. */
+    String levels() {
+        return db.select(DSL.count(), DSL.sum(ACCOUNT.MOST_BYTES))
+                .from(ACCOUNT)
+                .fetchSingle()
+                .toString();
+    }
+
+    List<byte[]> rules() {
+        return db.selectDistinct(ACCOUNT.RULE_HASH)
+                .from(ACCOUNT)
+                .where(ACCOUNT.MOST_BYTES.gt(0L))
+                .fetch(ACCOUNT.RULE_HASH);
+    }
+
+    /** Accounts of a rule that have a level and no forecast of this day, in the order of their hashes. */
+    List<Holder> due(byte[] rule, byte[] after, LocalDate day, int limit) {
+        return db.select(ACCOUNT.HOLDER_HASH, ACCOUNT.MOST_BYTES)
+                .from(ACCOUNT)
+                .leftJoin(FORECAST)
+                .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
+                .where(ACCOUNT.RULE_HASH.eq(rule), ACCOUNT.HOLDER_HASH.gt(after), ACCOUNT.MOST_BYTES.gt(0L))
+                .and(FORECAST.DAY
+                        .isNull()
+                        .or(FORECAST.DAY.ne(day))
+                        .or(FORECAST.CAPACITY_BYTES.ne(ACCOUNT.MOST_BYTES))
+                        .or(FORECAST.VERSION.ne(FillDates.VERSION)))
+                .orderBy(ACCOUNT.HOLDER_HASH)
+                .limit(limit)
+                .fetch(row -> new Holder(rule, row.value1(), Bytes.of(row.value2())));
+    }
+
+    void put(List<Space> spaces) {
+        if (!spaces.isEmpty()) {
+            forecasts.put(spaces);
+        }
+    }
+
+    /** Drops what is expected of accounts that are no more. */
+    void forget() {
+        db.deleteFrom(FORECAST)
+                .where(FORECAST.KIND.eq(HistoryStore.ACCOUNT))
+                .and(FORECAST.SPACE.notIn(db.select(NAME).from(ACCOUNT)))
+                .execute();
+    }
+
+    /** On these shares, who is full first coming first; without the course. */
+    List<Expected> all(Estate estate, Collection<String> shares) {
+        List<Expected> found = new ArrayList<>();
+        db.select(ACCOUNT.fields())
+                .select(FORECAST.fields())
+                .from(ACCOUNT)
+                .join(FORECAST)
+                .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
+                .where(ACCOUNT.SHARE.in(shares))
+                .orderBy(FORECAST.LIKELY.isNull(), FORECAST.LIKELY)
+                .forEach(row -> expected(estate, row).ifPresent(found::add));
+        return found;
+    }
+
+    /** The day on which the first account of each share is likely full, with whose it is. */
+    Map<String, Expected> first(Estate estate) {
+        Map<String, Expected> first = new HashMap<>();
+        Table<?> days = DSL.select(ACCOUNT.SHARE, DSL.min(FORECAST.LIKELY).as("first"))
+                .from(ACCOUNT)
+                .join(FORECAST)
+                .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
+                .groupBy(ACCOUNT.SHARE)
+                .asTable("days");
+        db.select(ACCOUNT.fields())
+                .select(FORECAST.fields())
+                .from(ACCOUNT)
+                .join(FORECAST)
+                .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
+                .join(days)
+                .on(
+                        days.field("share", String.class).eq(ACCOUNT.SHARE),
+                        days.field("first", LocalDate.class).eq(FORECAST.LIKELY))
+                .orderBy(ACCOUNT.HOLDER)
+                .forEach(row -> expected(estate, row)
+                        .ifPresent(e -> first.putIfAbsent(e.account().rule().share(), e)));
+        return first;
+    }
+
+    Optional<Account> account(Estate estate, String name) {
+        byte[] hashes = HexFormat.of().parseHex(name);
+        return db.selectFrom(ACCOUNT)
+                .where(ACCOUNT.RULE_HASH.eq(Arrays.copyOf(hashes, 16)))
+                .and(ACCOUNT.HOLDER_HASH.eq(Arrays.copyOfRange(hashes, 16, 32)))
+                .fetchOptional()
+                .flatMap(row -> AccountStore.account(estate, row));
+    }
+
+    private Optional<Expected> expected(Estate estate, Record row) {
+        return AccountStore.account(estate, row.into(ACCOUNT))
+                .map(account -> new Expected(
+                        account,
+                        forecasts.space(row.into(FORECAST), ForecastStore.NOTHING, ForecastStore.Details.NONE)));
+    }
+}

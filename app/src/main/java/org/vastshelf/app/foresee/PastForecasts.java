@@ -1,0 +1,98 @@
+package org.vastshelf.app.foresee;
+
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.app.store.UsageStore;
+
+/**
+ * Keeps forecasts to account: what was expected is written down once a week, and held against what then happened. For
+ * the time before that, it is worked out what would have been expected from the history as it was.
+ */
+@Component
+class PastForecasts {
+
+    /** On which day of the week it is noted. */
+    private static final DayOfWeek NOTED = DayOfWeek.SUNDAY;
+    /** So long ago, in days, it is worked out for spaces that are new here. */
+    private static final List<Integer> BACK = List.of(364, 182, 91, 63, 35, 28, 21, 14, 7);
+
+    private static final int FEW = 200;
+    private static final int SHOWN = 3;
+
+    private final PastForecastStore store;
+    private final ForecastStore forecasts;
+    private final ForecastRound round;
+    private final EstateStore estates;
+    private final UsageStore usage;
+
+    PastForecasts(
+            PastForecastStore store,
+            ForecastStore forecasts,
+            ForecastRound round,
+            EstateStore estates,
+            UsageStore usage) {
+        this.store = store;
+        this.forecasts = forecasts;
+        this.round = round;
+        this.estates = estates;
+        this.usage = usage;
+    }
+
+    /** After a day's forecasts: notes them where it is the day for it, and works out what is missing before. */
+    void note(LocalDate day) {
+        if (store.isEmpty()) {
+            BACK.forEach(days -> workOut(day.minusDays(days)));
+        }
+        if (day.getDayOfWeek() == NOTED) {
+            store.put(forecasts.withCourses(), false);
+        }
+    }
+
+    /** On the day itself, while days pass too quickly for a forecast of each. */
+    void noteInPassing(LocalDate day) {
+        if (day.getDayOfWeek() == NOTED && estates.load().volumes().size() <= FEW) {
+            workOut(day, false);
+        }
+    }
+
+    /** What was expected of the latest days that could be judged: at most so many for each horizon. */
+    List<PastForecastStore.Held> of(Space space) {
+        Map<Integer, List<PastForecastStore.Held>> byAhead =
+                store.of(new ForecastStore.Key(space.kind(), space.name()), space.day()).stream()
+                        .collect(Collectors.groupingBy(
+                                PastForecastStore.Held::ahead, TreeMap::new, Collectors.toList()));
+        return byAhead.values().stream()
+                .flatMap(held -> held.stream().limit(SHOWN))
+                .toList();
+    }
+
+    List<PastForecastStore.Score> scores() {
+        return store.scores();
+    }
+
+    /** Of each volume that is there the newest that can be judged, for each horizon. */
+    List<PastForecastStore.Held> latest() {
+        return store.latest(HistoryStore.VOLUME).stream()
+                .filter(held -> estates.load().volumes().containsKey(held.key().name()))
+                .toList();
+    }
+
+    private void workOut(LocalDate day) {
+        workOut(day, true);
+    }
+
+    private void workOut(LocalDate day, boolean afterwards) {
+        Collection<Space> expected = round.expected(estates.load(), usage.load(), day, Collection::parallelStream)
+                .values();
+        store.put(expected, afterwards);
+    }
+}

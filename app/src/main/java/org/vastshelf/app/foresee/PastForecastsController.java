@@ -1,0 +1,71 @@
+package org.vastshelf.app.foresee;
+
+import java.util.Comparator;
+import java.util.Locale;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Mark;
+import org.vastshelf.app.kit.Page;
+
+/** What became of earlier forecasts: over all, and for each volume. */
+@Page
+class PastForecastsController {
+
+    private final PastForecasts pasts;
+
+    PastForecastsController(PastForecasts pasts) {
+        this.pasts = pasts;
+    }
+
+    /** How many of so many bands held. */
+    record Line(String ahead, int bands, int held, String share) {}
+
+    /** One band of a volume that can be judged. */
+    record Row(SpaceName space, String ahead, String made, String expected, String used, String off, Mark held) {}
+
+    @GetMapping("/foresee/kept")
+    String kept(@ModelAttribute("fmt") Figures fmt, Model model) {
+        model.addAttribute(
+                "scores",
+                pasts.scores().stream()
+                        .map(s -> new Line(
+                                ahead(s.ahead()), s.bands(), s.held(), fmt.percent((double) s.held() / s.bands())))
+                        .toList());
+        model.addAttribute(
+                "rows",
+                pasts.latest().stream()
+                        .sorted(Comparator.comparing(
+                                        (PastForecastStore.Held h) -> h.key().name())
+                                .thenComparing(PastForecastStore.Held::ahead))
+                        .map(held -> row(fmt, held))
+                        .toList());
+        return "kept-forecasts";
+    }
+
+    private static Row row(Figures fmt, PastForecastStore.Held held) {
+        double off = held.used().value() == 0
+                ? 0
+                : 100.0
+                        * (held.middle().value() - held.used().value())
+                        / held.used().value();
+        return new Row(
+                SpaceName.of(held.key().kind(), held.key().name()),
+                ahead(held.ahead()),
+                fmt.day(held.made()) + (held.afterwards() ? ", worked out afterwards" : ""),
+                fmt.large(held.low()) + " to " + fmt.large(held.high()),
+                fmt.large(held.used()),
+                String.format(Locale.ROOT, "%+.1f %%", off),
+                held.isInside() ? new Mark(Mark.State.FINE, "held") : new Mark(Mark.State.WATCH, "missed"));
+    }
+
+    private static String ahead(int days) {
+        return switch (days) {
+            case 28 -> "four weeks";
+            case 91 -> "a quarter";
+            case 364 -> "a year";
+            default -> days + " days";
+        };
+    }
+}
