@@ -49,3 +49,17 @@ CREATE TABLE order_terms (
     risk_percent INT         NOT NULL,
     CONSTRAINT pk_order_terms PRIMARY KEY (server)
 );
+
+-- Dates that are others than a week before, with what made them so.
+CREATE TABLE forecast_moved (
+    kind   VARCHAR(8)    NOT NULL,
+    space  VARCHAR(64)   NOT NULL,
+    day    DATE          NOT NULL,
+    was    DATE          NULL,
+    likely DATE          NULL,
+    cause  VARCHAR(8)    NOT NULL,
+    since  DATE          NULL,
+    bytes  BIGINT        NOT NULL,
+    folder VARBINARY(8192) NOT NULL,
+    CONSTRAINT pk_forecast_moved PRIMARY KEY (kind, space)
+);

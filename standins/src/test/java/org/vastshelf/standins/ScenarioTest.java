@@ -37,7 +37,7 @@ class ScenarioTest {
     @Test
     void history_is_three_years_without_a_gap_and_leads_to_the_known_day() {
         LocalDate until = LocalDate.of(2026, 1, 30);
-        History history = History.of(DemoHistory.of("herbarium", until, Bytes.tib(33)));
+        History history = History.of(DemoHistory.of("herbarium", until, Bytes.tib(33), 0.2));
         assertThat(history.used()).hasSize(1_095 - 30);
         assertThat(history.used().getLast()).isEqualTo(Bytes.tib(33));
     }

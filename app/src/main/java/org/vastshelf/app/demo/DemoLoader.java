@@ -51,6 +51,7 @@ import org.vastshelf.standins.scenario.DemoHistory;
 @Order(1)
 class DemoLoader implements ApplicationRunner {
 
+    private static final double DAYS_A_YEAR = 365;
     private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
     private static final double SNAPSHOT_SHARE = 0.04;
 
@@ -201,7 +202,9 @@ class DemoLoader implements ApplicationRunner {
     private static SortedMap<LocalDate, Long> history(Volume volume, SortedMap<LocalDate, Long> month, long snapshots) {
         SortedMap<LocalDate, Long> days = new TreeMap<>();
         month.forEach((day, live) -> days.put(day, live + snapshots));
-        DemoHistory.of(volume.name(), month.firstKey(), Bytes.of(days.get(month.firstKey())))
+        long first = days.get(month.firstKey());
+        double pace = (days.get(month.lastKey()) - first) * DAYS_A_YEAR / (month.size() - 1.0) / first;
+        DemoHistory.of(volume.name(), month.firstKey(), Bytes.of(first), pace)
                 .forEach(day -> days.put(day.day(), day.used().value()));
         return days;
     }

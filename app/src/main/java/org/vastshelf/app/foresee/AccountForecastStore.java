@@ -44,7 +44,13 @@ class AccountForecastStore {
     }
 
     /** An account with what is expected of it. */
-    record Expected(Account account, Space space) {}
+    record Expected(Account account, Space space) {
+
+        /** Whether its strictest level refuses, and does not only warn. */
+        boolean refuses() {
+            return account.rule().stopAt().or(account.rule()::graceAt).isPresent();
+        }
+    }
 
     /** Another whenever the level of an account is. */
     String levels() {
@@ -109,10 +115,15 @@ class AccountForecastStore {
     /** The day on which the first account of each share is likely full, with whose it is. */
     Map<String, Expected> first(Estate estate) {
         Map<String, Expected> first = new HashMap<>();
+        List<byte[]> refusing = estate.limits().values().stream()
+                .filter(rule -> rule.stopAt().or(rule::graceAt).isPresent())
+                .map(AccountStore::hash)
+                .toList();
         Table<?> days = DSL.select(ACCOUNT.SHARE, DSL.min(FORECAST.LIKELY).as("first"))
                 .from(ACCOUNT)
                 .join(FORECAST)
                 .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
+                .where(ACCOUNT.RULE_HASH.in(refusing))
                 .groupBy(ACCOUNT.SHARE)
                 .asTable("days");
         db.select(ACCOUNT.fields())
@@ -124,6 +135,7 @@ class AccountForecastStore {
                 .on(
                         days.field("share", String.class).eq(ACCOUNT.SHARE),
                         days.field("first", LocalDate.class).eq(FORECAST.LIKELY))
+                .where(ACCOUNT.RULE_HASH.in(refusing))
                 .orderBy(ACCOUNT.HOLDER)
                 .forEach(row -> expected(estate, row)
                         .ifPresent(e -> first.putIfAbsent(e.account().rule().share(), e)));

@@ -40,6 +40,7 @@ public class ForecastKeeping {
     private final ForecastRound round;
     private final AccountForecasting accounts;
     private final PastForecasts past;
+    private final MovedDates moved;
     private final HistoryStore histories;
     private final ForecastStore store;
     private final LeaseStore leases;
@@ -55,6 +56,7 @@ public class ForecastKeeping {
             ForecastRound round,
             AccountForecasting accounts,
             PastForecasts past,
+            MovedDates moved,
             HistoryStore histories,
             ForecastStore store,
             LeaseStore leases,
@@ -64,6 +66,7 @@ public class ForecastKeeping {
         this.round = round;
         this.accounts = accounts;
         this.past = past;
+        this.moved = moved;
         this.histories = histories;
         this.store = store;
         this.leases = leases;
@@ -128,6 +131,7 @@ public class ForecastKeeping {
             round.run(estate, usage.load(), day, pace)
                     .forEach(key -> tooShort.put(key, stale.getOrDefault(key, new Basis(day, Bytes.ZERO, 0))));
             past.note(day);
+            moved.note(day);
             return;
         }
         stale.forEach((key, basis) ->

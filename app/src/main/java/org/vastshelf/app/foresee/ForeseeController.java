@@ -154,7 +154,10 @@ class ForeseeController {
                         .map(refusal -> new SpaceRow.Refused(
                                 SpaceRow.Day.of(fmt, Optional.of(refusal.day())),
                                 switch (refusal.by()) {
-                                    case LIMIT -> "limit of " + refusal.name();
+                                    case LIMIT ->
+                                        refusal.name().equals(named.name().title())
+                                                ? "this limit"
+                                                : "limit of " + refusal.name();
                                     case VOLUME -> "volume " + refusal.name();
                                     case POOL -> "pool " + refusal.name();
                                 }))

@@ -90,7 +90,7 @@ class SpaceLists {
                                 e.space().name(),
                                 e.account().title()),
                         e.space(),
-                        e.space().forecast().likely().isPresent() ? limit(e) : null,
+                        e.refuses() && e.space().forecast().likely().isPresent() ? limit(e) : null,
                         e.account().rule().share()))
                 .toList();
     }

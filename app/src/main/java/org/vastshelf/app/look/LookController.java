@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
@@ -17,6 +18,7 @@ import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.foresee.Forecasts.Space;
+import org.vastshelf.app.foresee.MovedDates;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Page;
@@ -53,6 +55,7 @@ class LookController {
     private final UsageStore usage;
     private final AccountPageStore accounts;
     private final Forecasts forecasts;
+    private final MovedDates moved;
     private final ShelfClock clock;
     private final OrderService orders;
     private final AgendaStore agenda;
@@ -62,6 +65,7 @@ class LookController {
             UsageStore usage,
             AccountPageStore accounts,
             Forecasts forecasts,
+            MovedDates moved,
             ShelfClock clock,
             OrderService orders,
             AgendaStore agenda) {
@@ -72,6 +76,7 @@ class LookController {
         this.accounts = accounts;
         this.forecasts = forecasts;
         this.clock = clock;
+        this.moved = moved;
     }
 
     @GetMapping("/look")
@@ -92,10 +97,14 @@ class LookController {
                 .filter(r -> r.stopAt().isPresent() && seen.share(r.share()))
                 .toList();
         List<Account> near = accounts.fullerThan(estate, rules, NEAR, ACCOUNTS);
-        List<LookLine> lines = Stream.concat(
+        List<LookLine> lines = Stream.of(
                         AttentionRules.find(estate, held, expected, near, today, fmt.units()).stream()
                                 .filter(seen::about),
-                        me.readsAll() ? stuck() : Stream.empty())
+                        moved.all().stream()
+                                .map(date -> date.attention(fmt.units()))
+                                .filter(seen::about),
+                        me.readsAll() ? stuck() : Stream.<Attention>empty())
+                .flatMap(Function.identity())
                 .sorted()
                 .map(attention -> LookLine.of(fmt, attention))
                 .toList();

@@ -60,8 +60,7 @@ final class Spread {
      */
     static Spread of(
             Method method, Curve curve, Backtest test, Prepared history, int since, Optional<YearlyStairs> stairs) {
-        Spread spread = new Spread(
-                method, test, history, Temper.of(Arrays.copyOfRange(history.levelled(), since, history.days())));
+        Spread spread = new Spread(method, test, history, temper(method, history, since));
         spread.changed = since > 0;
         spread.measure(since);
         spread.goOn();
@@ -79,8 +78,20 @@ final class Spread {
         return spread;
     }
 
+    /** Of what is left when the season is out, which else looks as if it wandered. */
+    private static Temper temper(Method method, Prepared history, int since) {
+        double[] values = history.levelled().clone();
+        if (method == Method.YEARLY_SEASON) {
+            IntToDoubleFunction swing = YearlySeason.swing(values);
+            for (int i = 0; i < values.length; i++) {
+                values[i] -= swing.applyAsDouble(i - values.length + 1);
+            }
+        }
+        return Temper.of(Arrays.copyOfRange(values, since, values.length));
+    }
+
     private void measure(int since) {
-        double shrinking = 1 - temper.wandering() + (method == Method.YEARLY_SEASON ? 2 : 0);
+        double shrinking = 1 - temper.wandering();
         for (int g = 0; g < HORIZONS.length; g++) {
             deviations[g] = test.deviation(method, g, shrinking, since);
             freedom[g] = test.independent(method, g, since);

@@ -16,7 +16,8 @@ final class Families {
             "bursts",
             "saturating",
             "short",
-            "pace");
+            "pace",
+            "uneven");
 
     private static final double UNIT = 1e9;
     private static final int YEAR = 365;
@@ -94,6 +95,7 @@ final class Families {
                 case "bursts" -> bursts(1 / (5 + 40 * random.nextDouble()));
                 case "saturating" -> saturating();
                 case "short" -> brief(random.nextInt(3));
+                case "uneven" -> uneven(0.8 + 0.17 * random.nextDouble(), 0.5 + random.nextDouble());
                 default -> pace();
             }
             return values;
@@ -115,6 +117,16 @@ final class Families {
             each(i -> {
                 rest[0] = persistence * rest[0] + step * random.nextGaussian();
                 return base + pace * i + rest[0];
+            });
+        }
+
+        /** More is saved in some weeks than in others. */
+        private void uneven(double persistence, double deviation) {
+            double step = deviation * Math.sqrt(1 - persistence * persistence);
+            double[] work = new double[1];
+            each(i -> {
+                work[0] = persistence * work[0] + step * random.nextGaussian();
+                return i == 0 ? base : values[i - 1] + pace * (1 + work[0]);
             });
         }
 

@@ -27,6 +27,9 @@ public final class Month {
     private final Crew crew;
     private final Map<String, ShareLife> shares;
     private final List<Deed> deeds = new ArrayList<>(DEEDS + DEEDS / 10);
+    /** A backup of the database is kept for so many. */
+    private static final int NIGHTS = 14;
+
     private final List<Ghost> ghosts = new ArrayList<>();
     private final Random random = new Random(20_260_301);
 
@@ -86,13 +89,18 @@ public final class Month {
 
     private void removals() {
         Staffer host = crew.named("dbhost", "living-collections");
-        for (LocalDate night = Ages.begin(); night.isBefore(Ages.LAST.minusDays(13)); night = night.plusDays(1)) {
+        long begun = Ages.begin().toEpochDay() * 86_400;
+        for (LocalDate night = Ages.begin().minusDays(NIGHTS);
+                night.isBefore(Ages.LAST.minusDays(NIGHTS - 1L));
+                night = night.plusDays(1)) {
             long born = Hours.night(random, night);
-            long died = Hours.night(random, night.plusDays(14));
+            long died = Hours.night(random, night.plusDays(NIGHTS));
             long bytes = 95_000_000_000L + random.nextInt(1_000_000_000);
             String path = "/backup/" + night;
-            add(born, host, "specimens-db", Kind.WRITE, path + "/whole.bak", bytes);
-            if (died < END) {
+            if (born >= begun) {
+                add(born, host, "specimens-db", Kind.WRITE, path + "/whole.bak", bytes);
+            }
+            if (died >= begun && died < END) {
                 add(died, host, "specimens-db", Kind.REMOVE_FOLDER, path, bytes);
                 ghosts.add(new Ghost("specimens-db", 1, bytes, born, died));
             }

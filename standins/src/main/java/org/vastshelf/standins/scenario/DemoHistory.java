@@ -5,6 +5,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.OptionalDouble;
 import java.util.Random;
 import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.unit.Bytes;
@@ -14,26 +15,33 @@ public final class DemoHistory {
 
     private static final int DAYS = 1_095;
     private static final int PACE_DAYS = 120;
+    /** People work more in some weeks than in others. */
+    private static final double PERSISTS = 0.93;
+
+    private static final double IRREGULAR = 0.2;
+    private static final double STEADY = 0.05;
+    /** A volume that lost as much as it got in the last month has grown before. */
+    private static final double SLOWEST = 0.04;
+    /** Most is pressed about then, and growth is fastest. */
+    private static final int MIDSUMMER = 180;
+
     private static final LocalDate LAST = LocalDate.of(2026, 3, 1);
 
     private DemoHistory() {}
 
     /**
-     * How a volume grew: share of its size today gained in a year, swing of the season, noise, and a step with its
-     * age in days; the last 120 days may grow at their own yearly rate.
+     * What is particular to a volume: share of its size today gained in a year before the last quarter where that was
+     * another, swing of the season, noise of a day, and a step with its age in days.
      */
-    private record Growth(double yearly, double season, double noise, double step, int stepAge, double lately) {}
+    private record Growth(OptionalDouble yearly, double season, double noise, double step, int stepAge) {}
 
     private static Growth growth(String volume) {
         return switch (volume) {
-            case "homes" -> new Growth(0.2, 0, 0.0012, -0.12, 130, 0.4);
-            case "herbarium" -> new Growth(0.22, 0.035, 0.001, 0, 0, 0.22);
-            case "film" -> new Growth(0.24, 0, 0.0025, -0.22, 210, 0.24);
-            case "sequences" -> new Growth(0.28, 0, 0.005, 0, 0, 0.28);
-            case "replica-herbarium" -> new Growth(0.22, 0.03, 0.001, 0, 0, 0.22);
-            case "fieldlogs" -> new Growth(0.4, 0.02, 0.002, 0, 0, 0.4);
-            case "press" -> new Growth(0.05, 0, 0.0008, 0, 0, 0.05);
-            default -> new Growth(0.1, 0.01, 0.001, 0, 0, 0.1);
+            case "homes" -> new Growth(OptionalDouble.of(0.2), 0, 0.0008, -0.12, 130);
+            case "herbarium", "replica-herbarium" -> new Growth(OptionalDouble.of(0.22), 0.035, 0.0006, 0, 0);
+            case "film" -> new Growth(OptionalDouble.empty(), 0, 0.0015, -0.22, 210);
+            case "sequences" -> new Growth(OptionalDouble.empty(), 0, 0.003, 0, 0);
+            default -> new Growth(OptionalDouble.empty(), 0, 0.0008, 0, 0);
         };
     }
 
@@ -41,13 +49,16 @@ public final class DemoHistory {
      * Daily use from three years back up to a day on which it is known.
      *
      * @param until that day, which is not before the last month
+     * @param pace what it gained in a year at the pace of the days after that, as a share of what it held; before it
+     *     was the same, where nothing else is known
      */
-    public static List<History.DayUse> of(String volume, LocalDate until, Bytes known) {
+    public static List<History.DayUse> of(String volume, LocalDate until, Bytes known, double pace) {
         Growth g = growth(volume);
         Random random = new Random(volume.hashCode() * 17L + 3);
         int first = (int) ChronoUnit.DAYS.between(until, LAST);
         double level = 1;
         double rest = 0;
+        double work = 0;
         List<History.DayUse> days = new ArrayList<>(DAYS);
         for (int back = first; back < DAYS; back++) {
             if (g.step != 0 && back == g.stepAge) {
@@ -56,8 +67,11 @@ public final class DemoHistory {
             double season = g.season * (season(back) - season(first));
             long used = Math.max(0, Math.round(known.value() * (level + season + (back == first ? 0 : rest))));
             days.add(new History.DayUse(LAST.minusDays(back), back == first ? known : Bytes.of(used)));
-            double rate = back < PACE_DAYS ? g.lately : g.yearly;
-            level -= rate / 365;
+            boolean lately = back < PACE_DAYS && g.season == 0;
+            double rate = lately ? Math.max(SLOWEST, pace) : g.yearly.orElse(Math.max(SLOWEST, pace));
+            level -= rate / 365 * (1 + work);
+            work = PERSISTS * work
+                    + (g.yearly.isPresent() && g.season == 0 ? STEADY : IRREGULAR) * random.nextGaussian();
             level = Math.max(level, 0.05);
             rest = 0.6 * rest + g.noise * random.nextGaussian();
         }
@@ -66,6 +80,6 @@ public final class DemoHistory {
     }
 
     private static double season(int back) {
-        return Math.sin(2 * Math.PI * (LAST.minusDays(back).getDayOfYear() - 90) / 365);
+        return Math.sin(2 * Math.PI * (LAST.minusDays(back).getDayOfYear() - MIDSUMMER) / 365);
     }
 }
