@@ -40,7 +40,17 @@ class KeeperTest {
                 .distinct()
                 .toList();
         assertThat(others).hasSizeGreaterThan(8);
-        List<String> paths = new ArrayList<>(List.of("/look", "/foresee", "/serve", "/limit", "/find?q="));
+        List<String> paths = new ArrayList<>(List.of(
+                "/look",
+                "/foresee",
+                "/foresee?show=shares",
+                "/foresee?show=accounts",
+                "/foresee/orders",
+                "/foresee/kept",
+                "/foresee/estate/whole",
+                "/serve",
+                "/limit",
+                "/find?q="));
         others.forEach(name -> {
             paths.add("/look?scope=" + name);
             paths.add("/find?q=" + name);
@@ -48,6 +58,9 @@ class KeeperTest {
             paths.add("/serve/shares/" + name);
             paths.add("/foresee/volume/" + name);
             paths.add("/foresee/pool/" + name);
+            paths.add("/foresee/server/" + name);
+            paths.add("/foresee/volume/" + name + "/suppose");
+            paths.add("/foresee/volume/" + name + "/suppose/chart");
         });
         try (Browser browser = new Browser(1280, 800).signIn("bram")) {
             APIRequestContext request = browser.page.context().request();

@@ -46,7 +46,13 @@ class PagesTest {
             "/protect",
             "/trace",
             "/foresee",
+            "/foresee?show=shares",
+            "/foresee?show=accounts",
             "/foresee/volume/homes",
+            "/foresee/estate/whole",
+            "/foresee/pool/oak/suppose?project=3+TiB",
+            "/foresee/orders",
+            "/foresee/kept",
             "/orders",
             "/desk");
 

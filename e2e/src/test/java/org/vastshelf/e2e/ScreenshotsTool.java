@@ -28,13 +28,15 @@ class ScreenshotsTool {
         views.put("desk", "/desk?person=suki&share=film&path=/cuts");
         views.put("trace", "/trace");
         views.put("foresee", "/foresee/volume/herbarium");
+        views.put(
+                "suppose",
+                "/foresee/volume/film/suppose?project=3+TiB&projectFrom=2026-06-01&projectDays=60&gone=1+TiB&goneOn=2026-09-01");
         views.put("folder", "/look/folders/press");
         views.put(
                 "replace",
                 "/build/pools/elm/replace?old=fernhill/1/9&old=fernhill/1/10&old=fernhill/1/11&old=fernhill/1/12"
                         + "&old=fernhill/1/13&old=fernhill/1/14&next=fernhill/3/5&next=fernhill/3/6&next=fernhill/3/7"
                         + "&next=fernhill/3/8&next=fernhill/3/9&next=fernhill/3/10");
-        views.put("volume", "/build/volumes/sequences");
         views.put("bench", "/build/bench");
         views.put("what-if", "/build/what-if?pool=oak&drives=4&size=12+TB&drop=film");
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {

@@ -130,7 +130,7 @@ class ForeseeController {
                                         "growth",
                                         Comparator.comparing(
                                                 n -> n.space().forecast().bytesPerDay())))
-                        .map(n -> SpaceRow.of(fmt, n.name(), n.space(), refused(fmt, asked, n))));
+                        .map(n -> SpaceRow.of(fmt, n.name(), n.space(), refused(me, fmt, asked, n))));
         model.addAttribute(
                 "choices",
                 Stream.of(Shown.values())
@@ -147,7 +147,7 @@ class ForeseeController {
         return "foresee";
     }
 
-    private static SpaceRow.@Nullable Refused refused(Figures fmt, Refusing.Asked asked, Named named) {
+    private static SpaceRow.@Nullable Refused refused(Someone me, Figures fmt, Refusing.Asked asked, Named named) {
         return named.share().isEmpty()
                 ? null
                 : asked.on(named.share(), named.limit())
@@ -159,7 +159,8 @@ class ForeseeController {
                                                 ? "this limit"
                                                 : "limit of " + refusal.name();
                                     case VOLUME -> "volume " + refusal.name();
-                                    case POOL -> "pool " + refusal.name();
+                                    // Who keeps a share needs not know where it lies.
+                                    case POOL -> me.readsAll() ? "pool " + refusal.name() : "its pool";
                                 }))
                         .orElse(new SpaceRow.Refused(SpaceRow.Day.of(fmt, Optional.empty()), ""));
     }

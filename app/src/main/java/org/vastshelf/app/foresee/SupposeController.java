@@ -65,6 +65,9 @@ class SupposeController {
             Typed.refuse(model, refused);
             fields = Typed.of(model).at(found.name().href() + "/suppose");
         }
+        model.addAttribute("given", form.typed());
+        model.addAttribute(
+                "name", fields.text("name", "Keep it under a name", "").width("w-64"));
         model.addAttribute("groups", SupposedForm.groups(fields, today, form));
         return "suppose";
     }
@@ -85,7 +88,7 @@ class SupposeController {
     }
 
     private static Moved moved(Figures fmt, String which, Optional<LocalDate> is, Optional<LocalDate> would) {
-        String never = "not within ten years";
+        String never = "beyond ten years";
         return new Moved(
                 which, is.map(fmt::day).orElse(never), would.map(fmt::day).orElse(never), by(fmt, is, would));
     }
@@ -129,9 +132,8 @@ class SupposeController {
         try {
             keep(me, found, form, name.strip());
         } catch (IllegalArgumentException refused) {
-            String shown = suppose(me, kind, key, form, model);
             Typed.refuse(model, refused);
-            return shown;
+            return suppose(me, kind, key, form, model);
         }
         return "redirect:" + found.name().href();
     }

@@ -1,9 +1,14 @@
 package org.vastshelf.app.foresee;
 
+import java.lang.reflect.RecordComponent;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -155,22 +160,26 @@ record SupposedForm(
                                         .hint("else twice as much as now"))));
     }
 
-    /** As the query of an address: what was typed, without what is left out. */
+    /** What was typed, without what is left out. */
+    Map<String, String> typed() {
+        Map<String, String> typed = new LinkedHashMap<>();
+        Stream.of(getClass().getRecordComponents())
+                .forEach(part -> given(value(part)).ifPresent(v -> typed.put(part.getName(), v)));
+        return typed;
+    }
+
+    /** The same as the query of an address. */
     String query() {
-        return Stream.of(getClass().getRecordComponents())
-                .flatMap(part -> given(value(part)).map(v -> part.getName() + "=" + encoded(v)).stream())
+        return typed().entrySet().stream()
+                .map(part -> part.getKey() + "=" + URLEncoder.encode(part.getValue(), StandardCharsets.UTF_8))
                 .collect(Collectors.joining("&"));
     }
 
-    private @Nullable String value(java.lang.reflect.RecordComponent part) {
+    private @Nullable String value(RecordComponent part) {
         try {
             return (String) part.getAccessor().invoke(this);
         } catch (ReflectiveOperationException impossible) {
             throw new IllegalStateException(impossible);
         }
-    }
-
-    private static String encoded(String text) {
-        return java.net.URLEncoder.encode(text, java.nio.charset.StandardCharsets.UTF_8);
     }
 }

@@ -1,0 +1,196 @@
+package org.vastshelf.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.microsoft.playwright.APIResponse;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FormData;
+import com.microsoft.playwright.options.RequestOptions;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Dates that agree with each other, suppositions, orders ahead, and what became of earlier forecasts. */
+class ForeseeTest {
+
+    private static final DSLContext DB = App.bean(DSLContext.class);
+    private static Browser browser;
+
+    @BeforeAll
+    static void forecastsAreThere() {
+        until(() -> names("SELECT space FROM forecast WHERE kind = 'account'").size() > 100);
+        browser = new Browser(1280, 800).signIn("odile");
+    }
+
+    @AfterAll
+    static void close() {
+        browser.close();
+    }
+
+    private static void until(BooleanSupplier reached) {
+        long end = System.nanoTime() + Duration.ofSeconds(90).toNanos();
+        while (!reached.getAsBoolean()) {
+            if (System.nanoTime() > end) {
+                throw new AssertionError("not within 90 s");
+            }
+            LockSupport.parkNanos(200_000_000);
+        }
+    }
+
+    private static APIResponse open(String path) {
+        return browser.page.context().request().get(path);
+    }
+
+    private static APIResponse send(String path, String... pairs) {
+        FormData form = FormData.create();
+        for (int i = 0; i < pairs.length; i += 2) {
+            form.set(pairs[i], pairs[i + 1]);
+        }
+        return browser.page
+                .context()
+                .request()
+                .post(path, RequestOptions.create().setForm(form));
+    }
+
+    private static JsonNode forecast(String space) {
+        return App.get("odile", "/api/v1/spaces/" + space + "/forecast").json();
+    }
+
+    private static List<String> names(String sql) {
+        return DB.fetch(sql).map(row -> String.valueOf(row.get(0)));
+    }
+
+    @Test
+    void on_every_week_the_parts_are_expected_to_hold_what_the_whole_does() {
+        JsonNode whole = forecast("estate/whole").path("band");
+        List<JsonNode> pools = names("SELECT space FROM forecast WHERE kind = 'pool'").stream()
+                .map(pool -> forecast("pool/" + pool).path("band"))
+                .toList();
+        List<JsonNode> servers = names("SELECT space FROM forecast WHERE kind = 'server'").stream()
+                .map(server -> forecast("server/" + server).path("band"))
+                .toList();
+        List<JsonNode> volumes = names("SELECT space FROM forecast WHERE kind = 'volume'").stream()
+                .map(volume -> forecast("volume/" + volume).path("band"))
+                .toList();
+        assertThat(whole).hasSize(52);
+        for (int week = 0; week < 52; week++) {
+            double expected = whole.get(week).path("middle").asDouble();
+            for (List<JsonNode> parts : List.of(pools, servers, volumes)) {
+                int on = week;
+                double sum = parts.stream()
+                        .mapToDouble(band -> band.get(on).path("middle").asDouble())
+                        .sum();
+                assertThat(sum).isCloseTo(expected, within(1e6));
+            }
+        }
+    }
+
+    @Test
+    void suppositions_move_dates_at_once_are_kept_and_drawn_over_what_happens() {
+        Page page = browser.page;
+        page.navigate("/foresee/volume/sequences");
+        page.getByText("What if …?").click();
+        page.getByLabel("brings", new Page.GetByLabelOptions().setExact(true)).fill("30 TiB");
+        page.getByLabel("over days").fill("10");
+        page.getByLabel("over days").press("Tab");
+        assertThat(page.locator("#supposed")).containsText("earlier");
+        assertThat(page.locator("#supposed canvas").first()).isVisible();
+        assertThat(page).hasURL(java.util.regex.Pattern.compile(".*project=30(%20|\\+)TiB.*"));
+        page.getByLabel("Keep it under a name").fill("new machine");
+        page.locator("button", new Page.LocatorOptions().setHasText("Keep it")).click();
+        page.getByLabel("Draw new machine over it").click();
+        assertThat(page.locator(".u-legend")).containsText("new machine");
+        page.getByLabel("Forget new machine").click();
+        assertThat(page.locator("main")).not().containsText("new machine");
+        page.navigate("/foresee/volume/sequences/suppose?project=many");
+        assertThat(page.locator(".wrong").first()).containsText("many");
+        page.navigate("/foresee/volume/sequences/suppose?people=5&each=1+GiB&peopleFrom=soon");
+        assertThat(page.locator(".wrong").first()).containsText("must be a day");
+    }
+
+    @Test
+    void orders_follow_the_terms_and_leave_as_table_calendar_and_draft() {
+        assertThat(send("/foresee/orders/terms/saltmarsh", "lead", "900", "lot", "1 TiB", "risk", "10")
+                        .text())
+                .contains("lead time is 900 days, must be 0 to 730");
+        assertThat(send("/foresee/orders/terms/saltmarsh", "lead", "10", "lot", "none", "risk", "10")
+                        .text())
+                .contains("lot");
+        send("/foresee/orders/terms/saltmarsh", "lead", "400", "lot", "2 TiB", "risk", "10");
+        JsonNode orders = App.get("odile", "/api/v1/orders-ahead").json();
+        JsonNode first = orders.get(0);
+        assertThat(first.path("pool").asString()).isEqualTo("reed");
+        assertThat(first.path("amountBytes").asLong() % (2L << 40)).isZero();
+        LocalDate needed = LocalDate.parse(first.path("needed").asString());
+        assertThat(LocalDate.parse(first.path("orderBy").asString())).isEqualTo(needed.minusDays(400));
+        assertThat(needed)
+                .isEqualTo(forecast("pool/reed").path("full").path("early").asString());
+        String calendar = open("/foresee/orders.ics").text();
+        assertThat(calendar)
+                .startsWith("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n")
+                .contains("SUMMARY:Order ", "DTSTART;VALUE=DATE:")
+                .endsWith("END:VCALENDAR\r\n");
+        assertThat(Arrays.asList(calendar.split("\r\n"))).allMatch(line -> line.length() <= 75);
+        String csv = open("/foresee/orders.csv").text();
+        assertThat(csv.lines().count()).isEqualTo(orders.size() + 1);
+        send("/foresee/orders/terms/saltmarsh", "lead", "90", "lot", "20 TiB", "risk", "10");
+    }
+
+    @Test
+    void a_pool_grows_by_draft_where_there_are_drives_and_says_where_there_are_none() {
+        String none = send("/foresee/orders/draft", "pool", "reed", "bytes", String.valueOf(900L << 40))
+                .text();
+        assertThat(none).contains("no unclaimed drives of its kind on file server saltmarsh");
+        send("/foresee/orders/draft", "pool", "tern", "bytes", String.valueOf(1L << 40));
+        String drafted = App.get("odile", "/api/v1/orders").text();
+        assertThat(drafted).contains("DRAFT", "tern");
+        Drafts.discardAll();
+    }
+
+    @Test
+    void earlier_forecasts_are_held_against_what_then_was() {
+        JsonNode kept = App.get("odile", "/api/v1/forecasts/kept").json();
+        assertThat(kept).hasSize(3);
+        int bands = DB.fetchCount(DB.select()
+                .from("forecast_past f JOIN space_history h ON h.kind = f.kind AND h.space = f.space"
+                        + " AND h.day = f.made + INTERVAL f.ahead DAY WHERE f.kind = 'volume'"));
+        int counted = 0;
+        for (JsonNode score : kept) {
+            counted += score.path("bands").asInt();
+            assertThat(score.path("held").asInt())
+                    .isBetween(0, score.path("bands").asInt());
+        }
+        assertThat(counted).isEqualTo(bands).isPositive();
+    }
+
+    @Test
+    void a_date_that_moved_within_the_week_is_told_with_its_cause() {
+        DB.execute("UPDATE forecast_past SET likely = '2026-03-20' WHERE kind = 'volume' AND space = 'film'"
+                + " AND made >= (SELECT * FROM (SELECT MAX(made) FROM forecast_past) m) - INTERVAL 8 DAY");
+        DB.execute("DELETE FROM forecast WHERE kind = 'volume' AND space = 'film'");
+        until(() -> names("SELECT space FROM forecast_moved").contains("film"));
+        assertThat(open("/look").text()).contains("later than was expected a week ago");
+    }
+
+    @Test
+    void accounts_say_who_is_refused_first_and_by_what() {
+        String shares = open("/foresee?show=shares").text();
+        assertThat(shares).contains("volume herbarium", "limit of homes/");
+        assertThat(open("/foresee?show=accounts").text()).contains("this limit");
+        String account = names("SELECT space FROM forecast WHERE kind = 'account' LIMIT 1")
+                .getFirst();
+        assertThat(open("/foresee/account/" + account).status()).isEqualTo(200);
+        assertThat(open("/foresee/account/" + account + "/suppose").status()).isEqualTo(404);
+        assertThat(open("/foresee/account/x").status()).isEqualTo(404);
+    }
+}
