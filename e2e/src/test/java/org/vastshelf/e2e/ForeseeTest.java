@@ -6,8 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.FormData;
 import com.microsoft.playwright.options.RequestOptions;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.util.Arrays;
@@ -155,6 +157,31 @@ class ForeseeTest {
         String drafted = App.get("odile", "/api/v1/orders").text();
         assertThat(drafted).contains("DRAFT", "tern");
         Drafts.discardAll();
+    }
+
+    @Test
+    void what_a_space_held_before_is_brought_in_by_the_form_on_its_page() {
+        Page page = browser.page;
+        page.navigate("/foresee/volume/plans");
+        StringBuilder table = new StringBuilder("day,used_gib\n");
+        LocalDate first = LocalDate.of(2023, 2, 1);
+        for (int day = 0; day < 30; day++) {
+            if (day != 10) {
+                table.append(first.plusDays(day)).append(',').append(900 + day).append('\n');
+            }
+        }
+        page.setInputFiles(
+                "input[type=file]",
+                new FilePayload("plans.csv", "text/csv", table.toString().getBytes(StandardCharsets.UTF_8)));
+        page.locator("button", new Page.LocatorOptions().setHasText("Bring it in"))
+                .click();
+        assertThat(page.locator("[role=status]").first()).containsText("mended");
+        page.setInputFiles(
+                "input[type=file]",
+                new FilePayload("none.csv", "text/csv", "nothing".getBytes(StandardCharsets.UTF_8)));
+        page.locator("button", new Page.LocatorOptions().setHasText("Bring it in"))
+                .click();
+        assertThat(page.locator("[role=alert]").first()).isVisible();
     }
 
     @Test

@@ -206,7 +206,7 @@ class ForeseeController {
     }
 
     /** Brings in what the space held before it was watched here. */
-    @PostMapping("/foresee/{kind}/{name}/history")
+    @PostMapping("/foresee/{kind}/{key}/history")
     String bring(
             @AuthenticationPrincipal Someone me,
             @PathVariable String kind,
