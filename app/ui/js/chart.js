@@ -3,6 +3,7 @@
   'use strict';
 
   function draw(box) {
+    box.dataset.drawn = '';
     const style = getComputedStyle(document.documentElement);
     const token = (name) => style.getPropertyValue('--' + name).trim();
     const base = box.dataset.units === 'DECIMAL' ? 1000 : 1024;
@@ -44,7 +45,7 @@
       });
   }
 
-  const drawAll = (root) => root.querySelectorAll('[data-chart]:empty').forEach(draw);
+  const drawAll = (root) => root.querySelectorAll('[data-chart]:not([data-drawn])').forEach(draw);
   drawAll(document);
   document.addEventListener('htmx:load', (event) => drawAll(event.detail.elt.parentNode || document));
 })();

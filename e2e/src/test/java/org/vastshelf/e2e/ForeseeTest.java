@@ -188,9 +188,10 @@ class ForeseeTest {
     void earlier_forecasts_are_held_against_what_then_was() {
         JsonNode kept = App.get("odile", "/api/v1/forecasts/kept").json();
         assertThat(kept).hasSize(3);
-        int bands = DB.fetchCount(DB.select()
-                .from("forecast_past f JOIN space_history h ON h.kind = f.kind AND h.space = f.space"
-                        + " AND h.day = f.made + INTERVAL f.ahead DAY WHERE f.kind = 'volume'"));
+        int bands = Integer.parseInt(names(
+                        "SELECT COUNT(*) FROM forecast_past f JOIN space_history h ON h.kind = f.kind AND h.space = f.space"
+                                + " AND h.day = f.made + INTERVAL f.ahead DAY WHERE f.kind = 'volume'")
+                .getFirst());
         int counted = 0;
         for (JsonNode score : kept) {
             counted += score.path("bands").asInt();

@@ -85,7 +85,7 @@ public class BroughtIn {
                 .filter(day -> !own.contains(day.day()))
                 .toList();
         histories.bring(kind, space, fresh, gaps);
-        forecasts.drop(new ForecastStore.Key(kind, space));
+        forecasts.outdate(new ForecastStore.Key(kind, space));
         deeds.done(
                 who,
                 Deeds.Kind.IMPORT,

@@ -194,6 +194,14 @@ class ForecastStore {
                 .toString();
     }
 
+    /** Is shown as it is until it is computed anew, from a history that is another. */
+    void outdate(Key key) {
+        db.update(FORECAST)
+                .set(FORECAST.VERSION, 0)
+                .where(FORECAST.KIND.eq(key.kind), FORECAST.SPACE.eq(key.name))
+                .execute();
+    }
+
     void drop(Key key) {
         db.deleteFrom(FORECAST)
                 .where(FORECAST.KIND.eq(key.kind), FORECAST.SPACE.eq(key.name))
