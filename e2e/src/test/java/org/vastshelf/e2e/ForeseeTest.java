@@ -7,7 +7,6 @@ import static org.assertj.core.api.Assertions.within;
 import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
-import com.microsoft.playwright.options.FormData;
 import com.microsoft.playwright.options.RequestOptions;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -53,15 +52,17 @@ class ForeseeTest {
         return browser.page.context().request().get(path);
     }
 
-    private static APIResponse send(String path, String... pairs) {
-        FormData form = FormData.create();
-        for (int i = 0; i < pairs.length; i += 2) {
-            form.set(pairs[i], pairs[i + 1]);
-        }
+    private static APIResponse send(String path, String form) {
+        browser.page.navigate("/build/bench");
+        String token = browser.page.locator("input[name=_csrf]").first().inputValue();
         return browser.page
                 .context()
                 .request()
-                .post(path, RequestOptions.create().setForm(form));
+                .post(
+                        path,
+                        RequestOptions.create()
+                                .setHeader("Content-Type", "application/x-www-form-urlencoded")
+                                .setData(form + "&_csrf=" + token));
     }
 
     private static JsonNode forecast(String space) {
@@ -122,13 +123,13 @@ class ForeseeTest {
 
     @Test
     void orders_follow_the_terms_and_leave_as_table_calendar_and_draft() {
-        assertThat(send("/foresee/orders/terms/saltmarsh", "lead", "900", "lot", "1 TiB", "risk", "10")
+        assertThat(send("/foresee/orders/terms/saltmarsh", "lead=900&lot=1+TiB&risk=10")
                         .text())
                 .contains("lead time is 900 days, must be 0 to 730");
-        assertThat(send("/foresee/orders/terms/saltmarsh", "lead", "10", "lot", "none", "risk", "10")
+        assertThat(send("/foresee/orders/terms/saltmarsh", "lead=10&lot=none&risk=10")
                         .text())
                 .contains("lot");
-        send("/foresee/orders/terms/saltmarsh", "lead", "400", "lot", "2 TiB", "risk", "10");
+        send("/foresee/orders/terms/saltmarsh", "lead=400&lot=2+TiB&risk=10");
         JsonNode orders = App.get("odile", "/api/v1/orders-ahead").json();
         JsonNode first = orders.get(0);
         assertThat(first.path("pool").asString()).isEqualTo("reed");
@@ -145,15 +146,15 @@ class ForeseeTest {
         assertThat(Arrays.asList(calendar.split("\r\n"))).allMatch(line -> line.length() <= 75);
         String csv = open("/foresee/orders.csv").text();
         assertThat(csv.lines().count()).isEqualTo(orders.size() + 1);
-        send("/foresee/orders/terms/saltmarsh", "lead", "90", "lot", "20 TiB", "risk", "10");
+        send("/foresee/orders/terms/saltmarsh", "lead=90&lot=20+TiB&risk=10");
     }
 
     @Test
     void a_pool_grows_by_draft_where_there_are_drives_and_says_where_there_are_none() {
-        String none = send("/foresee/orders/draft", "pool", "reed", "bytes", String.valueOf(900L << 40))
-                .text();
+        String none =
+                send("/foresee/orders/draft", "pool=reed&bytes=" + (900L << 40)).text();
         assertThat(none).contains("no unclaimed drives of its kind on file server saltmarsh");
-        send("/foresee/orders/draft", "pool", "tern", "bytes", String.valueOf(1L << 40));
+        send("/foresee/orders/draft", "pool=tern&bytes=" + (1L << 40));
         String drafted = App.get("odile", "/api/v1/orders").text();
         assertThat(drafted).contains("DRAFT", "tern");
         Drafts.discardAll();
