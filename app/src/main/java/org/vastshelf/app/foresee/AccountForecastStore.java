@@ -12,12 +12,14 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.jooq.impl.SQLDataType;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.AccountForecasting.Holder;
 import org.vastshelf.app.foresee.Forecasts.Space;
@@ -60,28 +62,30 @@ class AccountForecastStore {
                 .toString();
     }
 
-    List<byte[]> rules() {
-        return db.selectDistinct(ACCOUNT.RULE_HASH)
-                .from(ACCOUNT)
-                .where(ACCOUNT.MOST_BYTES.gt(0L))
-                .fetch(ACCOUNT.RULE_HASH);
-    }
-
-    /** Accounts of a rule that have a level and no forecast of this day, in the order of their hashes. */
-    List<Holder> due(byte[] rule, byte[] after, LocalDate day, int limit) {
-        return db.select(ACCOUNT.HOLDER_HASH, ACCOUNT.MOST_BYTES)
+    /**
+     * Accounts that have a level and no forecast of this day, in the order of their hashes.
+     *
+     * @param after the last one that was dealt with; null to begin
+     */
+    List<Holder> due(@Nullable Holder after, LocalDate day, int limit) {
+        Condition further = after == null
+                ? DSL.trueCondition()
+                : ACCOUNT.RULE_HASH
+                        .gt(after.rule())
+                        .or(ACCOUNT.RULE_HASH.eq(after.rule()).and(ACCOUNT.HOLDER_HASH.gt(after.holder())));
+        return db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH, ACCOUNT.MOST_BYTES)
                 .from(ACCOUNT)
                 .leftJoin(FORECAST)
                 .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
-                .where(ACCOUNT.RULE_HASH.eq(rule), ACCOUNT.HOLDER_HASH.gt(after), ACCOUNT.MOST_BYTES.gt(0L))
+                .where(further, ACCOUNT.MOST_BYTES.gt(0L))
                 .and(FORECAST.DAY
                         .isNull()
                         .or(FORECAST.DAY.ne(day))
                         .or(FORECAST.CAPACITY_BYTES.ne(ACCOUNT.MOST_BYTES))
                         .or(FORECAST.VERSION.ne(FillDates.VERSION)))
-                .orderBy(ACCOUNT.HOLDER_HASH)
+                .orderBy(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH)
                 .limit(limit)
-                .fetch(row -> new Holder(rule, row.value1(), Bytes.of(row.value2())));
+                .fetch(row -> new Holder(row.value1(), row.value2(), Bytes.of(row.value3())));
     }
 
     void put(List<Space> spaces) {

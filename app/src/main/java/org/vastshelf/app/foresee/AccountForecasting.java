@@ -77,30 +77,20 @@ class AccountForecasting {
         try {
             past.workOut(day);
             Instant end = clock.real().plus(most);
-            boolean all = true;
-            for (byte[] rule : store.rules()) {
-                all &= go(rule, day, end);
-            }
-            store.forget();
-            if (all) {
-                done.set(round);
+            Holder after = null;
+            while (clock.real().isBefore(end)) {
+                List<Holder> due = store.due(after, day, AT_ONCE);
+                if (due.isEmpty()) {
+                    store.forget();
+                    done.set(round);
+                    return;
+                }
+                forecast(due, day);
+                after = due.getLast();
             }
         } finally {
             leases.giveBack(WORK);
         }
-    }
-
-    private boolean go(byte[] rule, LocalDate day, Instant end) {
-        byte[] after = new byte[0];
-        while (clock.real().isBefore(end)) {
-            List<Holder> due = store.due(rule, after, day, AT_ONCE);
-            if (due.isEmpty()) {
-                return true;
-            }
-            forecast(due, day);
-            after = due.getLast().holder();
-        }
-        return false;
     }
 
     private void forecast(List<Holder> due, LocalDate day) {

@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.AccountForecasting.Holder;
@@ -69,7 +70,7 @@ public class AccountHistoryStore {
     }
 
     /**
-     * The past of some accounts of one rule.
+     * The past of some accounts.
      *
      * @param holders in the order of their hashes
      */
@@ -84,12 +85,8 @@ public class AccountHistoryStore {
                         ACCOUNT_HISTORY.DAY,
                         ACCOUNT_HISTORY.USED_BYTES)
                 .from(ACCOUNT_HISTORY)
-                .where(
-                        ACCOUNT_HISTORY.RULE_HASH.eq(holders.getFirst().rule()),
-                        ACCOUNT_HISTORY.HOLDER_HASH.between(
-                                holders.getFirst().holder(), holders.getLast().holder()),
-                        ACCOUNT_HISTORY.DAY.between(from, until))
-                .orderBy(ACCOUNT_HISTORY.HOLDER_HASH, ACCOUNT_HISTORY.DAY)
+                .where(between(holders.getFirst(), holders.getLast()), ACCOUNT_HISTORY.DAY.between(from, until))
+                .orderBy(ACCOUNT_HISTORY.RULE_HASH, ACCOUNT_HISTORY.HOLDER_HASH, ACCOUNT_HISTORY.DAY)
                 .forEach(row -> {
                     Holder holder = byKey.get(Holder.key(row.value1(), row.value2()));
                     if (holder != null) {
@@ -99,5 +96,21 @@ public class AccountHistoryStore {
         Map<Holder, History> histories = new LinkedHashMap<>();
         days.forEach((holder, uses) -> History.sinceLastGap(uses).ifPresent(h -> histories.put(holder, h)));
         return histories;
+    }
+
+    /** Rows that lie together, and are found by the primary key. */
+    private static Condition between(Holder first, Holder last) {
+        if (Arrays.equals(first.rule(), last.rule())) {
+            return ACCOUNT_HISTORY
+                    .RULE_HASH
+                    .eq(first.rule())
+                    .and(ACCOUNT_HISTORY.HOLDER_HASH.between(first.holder(), last.holder()));
+        }
+        return ACCOUNT_HISTORY
+                .RULE_HASH
+                .eq(first.rule())
+                .and(ACCOUNT_HISTORY.HOLDER_HASH.ge(first.holder()))
+                .or(ACCOUNT_HISTORY.RULE_HASH.gt(first.rule()).and(ACCOUNT_HISTORY.RULE_HASH.lt(last.rule())))
+                .or(ACCOUNT_HISTORY.RULE_HASH.eq(last.rule()).and(ACCOUNT_HISTORY.HOLDER_HASH.le(last.holder())));
     }
 }

@@ -9,11 +9,15 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -48,80 +52,126 @@ class AccountPast {
         this.estates = estates;
     }
 
-    /** For all rules whose accounts have no past yet, until the end of a day. */
+    /** Where a rule's accounts hold files, and since when. */
+    private record Asked(List<LimitRule> rules, LocalDate since) {}
+
+    /** For all rules whose accounts have no past yet, until the end of a day; one share is gone through once. */
     void workOut(LocalDate day) {
-        for (LimitRule rule : estates.load().limits().values()) {
-            byte[] hash = AccountStore.hash(rule);
-            if (!db.fetchExists(ACCOUNT_HISTORY, ACCOUNT_HISTORY.RULE_HASH.eq(hash))) {
-                workOut(rule, hash, day);
-            }
-        }
+        Set<String> known = new HashSet<>();
+        db.selectDistinct(ACCOUNT_HISTORY.RULE_HASH)
+                .from(ACCOUNT_HISTORY)
+                .forEach(row -> known.add(HexFormat.of().formatHex(row.value1())));
+        estates.load().limits().values().stream()
+                .filter(rule -> !known.contains(HexFormat.of().formatHex(AccountStore.hash(rule))))
+                .collect(Collectors.groupingBy(rule -> List.of(rule.share(), rule.apart())))
+                .values()
+                .forEach(rules -> workOut(rules, day));
     }
 
-    private void workOut(LimitRule rule, byte[] hash, LocalDate day) {
-        Map<String, Long> used = db.select(ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
+    private void workOut(List<LimitRule> rules, LocalDate day) {
+        Map<String, LimitRule> byHash = new HashMap<>();
+        rules.forEach(rule -> byHash.put(HexFormat.of().formatHex(AccountStore.hash(rule)), rule));
+        Map<LimitRule, Map<String, Long>> used = new HashMap<>();
+        db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
                 .from(ACCOUNT)
-                .where(ACCOUNT.RULE_HASH.eq(hash))
-                .fetchMap(row -> PathBytes.shown(row.value1()), row -> row.value2());
-        if (used.isEmpty()) {
+                .where(ACCOUNT.SHARE.eq(rules.getFirst().share()))
+                .forEach(row -> Optional.ofNullable(byHash.get(HexFormat.of().formatHex(row.value1())))
+                        .ifPresent(rule -> used.computeIfAbsent(rule, none -> new HashMap<>())
+                                .put(PathBytes.shown(row.value2()), row.value3())));
+        int accounts = used.values().stream().mapToInt(Map::size).sum();
+        if (accounts == 0) {
             return;
         }
-        int days = Math.clamp(MOST_ROWS / used.size(), LEAST_DAYS, MOST_DAYS);
-        Map<String, TreeMap<Long, Long>> saved =
-                rule.apart() == Apart.NOBODY ? byFolder(rule, day.minusDays(days)) : byOwner(rule, day.minusDays(days));
+        int days = Math.clamp(MOST_ROWS / accounts, LEAST_DAYS, MOST_DAYS);
+        Asked asked = new Asked(rules, day.minusDays(days));
+        Map<LimitRule, Map<String, TreeMap<Long, Long>>> saved =
+                rules.getFirst().apart() == Apart.NOBODY ? byFolder(asked) : byOwner(asked);
         LoadStore rows = AccountHistoryStore.rows();
-        used.forEach((holder, now) -> {
-            byte[] held = PathBytes.hash(PathBytes.of(holder));
-            TreeMap<Long, Long> later = saved.getOrDefault(holder, new TreeMap<>());
-            long last = day.toEpochDay();
-            long left = now
-                    - later.tailMap(last, false).values().stream()
-                            .mapToLong(Long::longValue)
-                            .sum();
-            for (int back = 0; back < days; back++) {
-                rows.bytes(hash)
-                        .bytes(held)
-                        .text(day.minusDays(back).toString())
-                        .number(Math.max(0, left))
-                        .endRow();
-                left -= later.getOrDefault(last - back, 0L);
-            }
-        });
+        used.forEach((rule, holders) -> holders.forEach((holder, now) -> write(
+                rows,
+                rule,
+                holder,
+                now,
+                saved.getOrDefault(rule, Map.of()).getOrDefault(holder, new TreeMap<>()),
+                day,
+                days)));
         db.connection(rows::flush);
     }
 
-    private Map<String, TreeMap<Long, Long>> byFolder(LimitRule rule, LocalDate since) {
-        Map<Integer, Optional<String>> holders = new HashMap<>();
+    private static void write(
+            LoadStore rows,
+            LimitRule rule,
+            String holder,
+            long now,
+            TreeMap<Long, Long> saved,
+            LocalDate day,
+            int days) {
+        byte[] hash = AccountStore.hash(rule);
+        byte[] held = PathBytes.hash(PathBytes.of(holder));
+        long last = day.toEpochDay();
+        long left = now
+                - saved.tailMap(last, false).values().stream()
+                        .mapToLong(Long::longValue)
+                        .sum();
+        for (int back = 0; back < days; back++) {
+            rows.bytes(hash)
+                    .bytes(held)
+                    .text(day.minusDays(back).toString())
+                    .number(Math.max(0, left))
+                    .endRow();
+            left -= saved.getOrDefault(last - back, 0L);
+        }
+    }
+
+    /** What is saved in a folder counts for all rules on it and above it. */
+    private Map<LimitRule, Map<String, TreeMap<Long, Long>>> byFolder(Asked asked) {
+        Map<String, LimitRule> plain = new HashMap<>();
+        Map<String, LimitRule> children = new HashMap<>();
+        asked.rules.forEach(
+                rule -> (rule.eachChild() ? children : plain).put(rule.path().text(), rule));
+        Map<Integer, Map<LimitRule, String>> holders = new HashMap<>();
         db.select(FOLDER.NO, FOLDER.PATH)
                 .from(CATALOGUE)
                 .join(FOLDER)
                 .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO))
-                .where(CATALOGUE.NAME.eq(rule.share()))
-                .forEach(row -> holders.put(row.value1(), holder(rule, PathBytes.shown(row.value2()))));
-        return sums(rule, FILE.FOLDER_NO, since, no -> holders.getOrDefault(no, Optional.empty()));
+                .where(CATALOGUE.NAME.eq(asked.rules.getFirst().share()))
+                .forEach(row -> holders.put(
+                        row.value1(), holders(plain, children, new FilePath(PathBytes.shown(row.value2())))));
+        return sums(asked, FILE.FOLDER_NO, no -> holders.getOrDefault(no, Map.of()));
     }
 
-    private static Optional<String> holder(LimitRule rule, String folder) {
-        return rule.accountFor(new FilePath(folder).child("file")).map(FilePath::text);
+    private static Map<LimitRule, String> holders(
+            Map<String, LimitRule> plain, Map<String, LimitRule> children, FilePath folder) {
+        Map<LimitRule, String> found = new HashMap<>();
+        for (FilePath at = folder; ; at = at.parent()) {
+            String path = at.text();
+            Optional.ofNullable(plain.get(path)).ifPresent(rule -> found.put(rule, path));
+            if (at.isRoot()) {
+                return found;
+            }
+            Optional.ofNullable(children.get(at.parent().text())).ifPresent(rule -> found.put(rule, path));
+        }
     }
 
-    private Map<String, TreeMap<Long, Long>> byOwner(LimitRule rule, LocalDate since) {
-        return sums(rule, rule.apart() == Apart.PERSON ? FILE.OWNER : FILE.OWNER_GROUP, since, Optional::of);
+    private Map<LimitRule, Map<String, TreeMap<Long, Long>>> byOwner(Asked asked) {
+        Field<String> by = asked.rules.getFirst().apart() == Apart.PERSON ? FILE.OWNER : FILE.OWNER_GROUP;
+        return sums(asked, by, owner -> asked.rules.stream().collect(Collectors.toMap(rule -> rule, rule -> owner)));
     }
 
-    private <T> Map<String, TreeMap<Long, Long>> sums(
-            LimitRule rule, Field<T> by, LocalDate since, Function<T, Optional<String>> holder) {
+    private <T> Map<LimitRule, Map<String, TreeMap<Long, Long>>> sums(
+            Asked asked, Field<T> by, Function<T, Map<LimitRule, String>> holders) {
         Field<Long> day = DSL.field("{0} DIV {1}", SQLDataType.BIGINT, FILE.MODIFIED_AT, DSL.val(DAY));
-        Condition recent = FILE.MODIFIED_AT.ge(since.atStartOfDay().toEpochSecond(ZoneOffset.UTC));
-        Map<String, TreeMap<Long, Long>> sums = new HashMap<>();
+        Condition recent = FILE.MODIFIED_AT.ge(asked.since.atStartOfDay().toEpochSecond(ZoneOffset.UTC));
+        Map<LimitRule, Map<String, TreeMap<Long, Long>>> sums = new HashMap<>();
         db.select(by, day, DSL.sum(FILE.BYTES))
                 .from(CATALOGUE)
                 .join(FILE)
                 .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO))
-                .where(CATALOGUE.NAME.eq(rule.share()), FILE.COUNTED.eq(1), recent)
+                .where(CATALOGUE.NAME.eq(asked.rules.getFirst().share()), FILE.COUNTED.eq(1), recent)
                 .groupBy(List.of(by, day))
-                .forEach(row -> holder.apply(row.value1())
-                        .ifPresent(of -> sums.computeIfAbsent(of, none -> new TreeMap<>())
+                .forEach(row -> holders.apply(row.value1())
+                        .forEach((rule, holder) -> sums.computeIfAbsent(rule, none -> new HashMap<>())
+                                .computeIfAbsent(holder, none -> new TreeMap<>())
                                 .merge(row.value2(), row.value3().longValueExact(), Long::sum)));
         return sums;
     }

@@ -25,6 +25,8 @@ class PastForecasts {
     /** So long ago, in days, it is worked out for spaces that are new here. */
     private static final List<Integer> BACK = List.of(364, 182, 91, 63, 35, 28, 21, 14, 7);
 
+    private static final List<Integer> MANY = List.of(364, 91, 28, 7);
+
     private static final int FEW = 200;
     private static final int SHOWN = 3;
 
@@ -50,7 +52,8 @@ class PastForecasts {
     /** After a day's forecasts: notes them where it is the day for it, and works out what is missing before. */
     void note(LocalDate day) {
         if (store.isEmpty()) {
-            BACK.forEach(days -> workOut(day.minusDays(days)));
+            boolean few = estates.load().volumes().size() <= FEW;
+            BACK.stream().filter(days -> few || MANY.contains(days)).forEach(days -> workOut(day.minusDays(days)));
         }
         if (day.getDayOfWeek() == NOTED) {
             store.put(forecasts.withCourses(), false);
