@@ -1,17 +1,24 @@
 package org.vastshelf.app.foresee;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Locale;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.Page;
 
 /** What became of earlier forecasts: over all, and for each volume. */
 @Page
 class PastForecastsController {
+
+    private static final Comparator<PastForecastStore.Held> BY_NAME = Comparator.comparing(
+                    (PastForecastStore.Held held) -> held.key().name())
+            .thenComparing(PastForecastStore.Held::ahead);
 
     private final PastForecasts pasts;
 
@@ -26,21 +33,25 @@ class PastForecastsController {
     record Row(SpaceName space, String ahead, String made, String expected, String used, String off, Mark held) {}
 
     @GetMapping("/foresee/kept")
-    String kept(@ModelAttribute("fmt") Figures fmt, Model model) {
+    String kept(@ModelAttribute("fmt") Figures fmt, HttpServletRequest request, Model model) {
         model.addAttribute(
                 "scores",
                 pasts.scores().stream()
                         .map(s -> new Line(
                                 ahead(s.ahead()), s.bands(), s.held(), fmt.percent((double) s.held() / s.bands())))
                         .toList());
+        List<PastForecastStore.Held> latest =
+                pasts.latest().stream().sorted(BY_NAME).toList();
         model.addAttribute(
                 "rows",
-                pasts.latest().stream()
-                        .sorted(Comparator.comparing(
-                                        (PastForecastStore.Held h) -> h.key().name())
-                                .thenComparing(PastForecastStore.Held::ahead))
-                        .map(held -> row(fmt, held))
-                        .toList());
+                Listing.of(
+                                request,
+                                latest,
+                                held -> held.key().name(),
+                                new Listing.Column<PastForecastStore.Held>("volume", BY_NAME),
+                                new Listing.Column<>("ahead", Comparator.comparing(PastForecastStore.Held::ahead)),
+                                new Listing.Column<>("off", Comparator.comparing(held -> Math.abs(off(held)))))
+                        .map(held -> row(fmt, held)));
         return "kept-forecasts";
     }
 
@@ -56,8 +67,17 @@ class PastForecastsController {
                 fmt.day(held.made()) + (held.afterwards() ? ", worked out afterwards" : ""),
                 fmt.large(held.low()) + " to " + fmt.large(held.high()),
                 fmt.large(held.used()),
-                String.format(Locale.ROOT, "%+.1f %%", off),
+                String.format(Locale.ROOT, "%+.1f %%", off(held)),
                 held.isInside() ? new Mark(Mark.State.FINE, "held") : new Mark(Mark.State.WATCH, "missed"));
+    }
+
+    /** Per cent of what was. */
+    private static double off(PastForecastStore.Held held) {
+        return held.used().value() == 0
+                ? 0
+                : 100.0
+                        * (held.middle().value() - held.used().value())
+                        / held.used().value();
     }
 
     private static String ahead(int days) {
