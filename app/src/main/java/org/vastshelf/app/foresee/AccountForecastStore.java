@@ -21,9 +21,9 @@ import org.jooq.impl.DSL;
 import org.jooq.impl.SQLDataType;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AccountRowStore;
 import org.vastshelf.app.foresee.AccountForecasting.Holder;
 import org.vastshelf.app.foresee.Forecasts.Space;
-import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillDates;
@@ -121,7 +121,7 @@ class AccountForecastStore {
         Map<String, Expected> first = new HashMap<>();
         List<byte[]> refusing = estate.limits().values().stream()
                 .filter(rule -> rule.stopAt().or(rule::graceAt).isPresent())
-                .map(AccountStore::hash)
+                .map(AccountRowStore::hash)
                 .toList();
         Table<?> days = DSL.select(ACCOUNT.SHARE, DSL.min(FORECAST.LIKELY).as("first"))
                 .from(ACCOUNT)
@@ -152,11 +152,11 @@ class AccountForecastStore {
                 .where(ACCOUNT.RULE_HASH.eq(Arrays.copyOf(hashes, 16)))
                 .and(ACCOUNT.HOLDER_HASH.eq(Arrays.copyOfRange(hashes, 16, 32)))
                 .fetchOptional()
-                .flatMap(row -> AccountStore.account(estate, row));
+                .flatMap(row -> AccountRowStore.account(estate, row));
     }
 
     private Optional<Expected> expected(Estate estate, Record row) {
-        return AccountStore.account(estate, row.into(ACCOUNT))
+        return AccountRowStore.account(estate, row.into(ACCOUNT))
                 .map(account -> new Expected(
                         account,
                         forecasts.space(row.into(FORECAST), ForecastStore.NOTHING, ForecastStore.Details.NONE)));

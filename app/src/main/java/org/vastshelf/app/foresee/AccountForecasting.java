@@ -29,7 +29,7 @@ class AccountForecasting {
 
     private final AccountForecastStore store;
     private final AccountHistoryStore histories;
-    private final AccountPast past;
+    private final AccountPastStore past;
     private final LeaseStore leases;
     private final ShelfClock clock;
     /** What has been gone through to the end. */
@@ -38,7 +38,7 @@ class AccountForecasting {
     AccountForecasting(
             AccountForecastStore store,
             AccountHistoryStore histories,
-            AccountPast past,
+            AccountPastStore past,
             LeaseStore leases,
             ShelfClock clock) {
         this.store = store;

@@ -32,8 +32,8 @@ public class ForecastKeeping {
 
     private static final String WORK = "forecasts";
     private static final Duration TURN = Duration.ofSeconds(20);
-    /** A round of the largest estate takes a fraction of it. */
-    private static final Duration LONGEST = Duration.ofMinutes(3);
+    /** A round of the largest estate takes less; two rounds at once would do no harm. */
+    private static final Duration LONGEST = Duration.ofMinutes(1);
 
     private final EstateStore estates;
     private final UsageStore usage;

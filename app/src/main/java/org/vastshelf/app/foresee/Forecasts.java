@@ -3,6 +3,7 @@ package org.vastshelf.app.foresee;
 import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -82,6 +83,14 @@ public class Forecasts {
             case HistoryStore.SERVER -> estate.servers().containsKey(name);
             default -> true;
         };
+    }
+
+    /** All pools with what is expected of them day by day. */
+    public List<Space> poolsByDay() {
+        Estate estate = estates.load();
+        return store.withCourses(HistoryStore.POOL).stream()
+                .filter(space -> estate.pools().containsKey(space.name()))
+                .toList();
     }
 
     /** The likely day on which each pool is full, for those that will be. */

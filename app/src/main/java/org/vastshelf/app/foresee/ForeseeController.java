@@ -22,6 +22,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.util.UriComponentsBuilder;
 import org.vastshelf.app.foresee.SpaceLists.Named;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;
@@ -88,6 +89,26 @@ class ForeseeController {
                     .filter(s -> s.key().equals(key))
                     .findFirst()
                     .orElse(SPACES);
+        }
+    }
+
+    /**
+     * A supposition that was kept.
+     *
+     * @param again where it is supposed anew
+     * @param over where it is drawn over what happened
+     */
+    record Kept(SuppositionStore.Saved saved, String again, String over) {
+
+        static Kept of(SpaceName space, SuppositionStore.Saved saved) {
+            return new Kept(
+                    saved,
+                    space.suppose() + "?" + saved.asked(),
+                    UriComponentsBuilder.fromPath(space.href())
+                            .queryParam("over", "{over}")
+                            .encode()
+                            .buildAndExpand(saved.name())
+                            .toUriString());
         }
     }
 
@@ -186,9 +207,22 @@ class ForeseeController {
         SpaceFinder.Found found = finder.find(me, kind, key);
         model.addAttribute(
                 "page", SpaceView.of(Figures.of(model), found.name(), found.space(), pasts.of(found.space())));
-        model.addAttribute("supposed", suppositions.all(found.space()));
-        model.addAttribute("over", over);
+        model.addAttribute(
+                "chart",
+                UriComponentsBuilder.fromPath(found.name().chart())
+                        .queryParam("over", "{over}")
+                        .encode()
+                        .buildAndExpand(over)
+                        .toUriString());
         if (!found.isAddedUp()) {
+            return "space";
+        }
+        model.addAttribute(
+                "supposed",
+                suppositions.all(found.space()).stream()
+                        .map(saved -> Kept.of(found.name(), saved))
+                        .toList());
+        if (!me.mayRun()) {
             return "space";
         }
         Typed.Fields fields = Typed.of(model).at("/foresee/" + kind + "/" + key + "/history");

@@ -25,13 +25,11 @@ import org.vastshelf.core.forecast.Supposition.Supposed;
 class ForesightApi {
 
     private final SpaceFinder finder;
-    private final OrdersAhead orders;
     private final PastForecasts past;
     private final ShelfClock clock;
 
-    ForesightApi(SpaceFinder finder, OrdersAhead orders, PastForecasts past, ShelfClock clock) {
+    ForesightApi(SpaceFinder finder, PastForecasts past, ShelfClock clock) {
         this.finder = finder;
-        this.orders = orders;
         this.past = past;
         this.clock = clock;
     }
@@ -69,15 +67,6 @@ class ForesightApi {
     /** Dates as they are and as they would be. */
     record Moved(Dates today, Dates supposed, List<BandDay> band) {}
 
-    record Order(
-            LocalDate orderBy,
-            boolean late,
-            String server,
-            String pool,
-            long amountBytes,
-            LocalDate needed,
-            long afterBytes) {}
-
     @GetMapping("/api/v1/spaces/{kind}/{key}/forecast")
     Expected expected(@AuthenticationPrincipal Someone me, @PathVariable String kind, @PathVariable String key) {
         Forecasts.Space space = finder.find(me, kind, key).space();
@@ -108,20 +97,6 @@ class ForesightApi {
                 Dates.of(space.forecast()),
                 Dates.of(supposed),
                 supposed.course().weeks());
-    }
-
-    @GetMapping("/api/v1/orders-ahead")
-    List<Order> orders() {
-        return orders.all().stream()
-                .map(a -> new Order(
-                        a.due().orderBy(),
-                        a.late(),
-                        a.server(),
-                        a.pool(),
-                        a.due().amount().value(),
-                        a.due().needed(),
-                        a.due().after().value()))
-                .toList();
     }
 
     @GetMapping("/api/v1/forecasts/kept")

@@ -11,6 +11,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.HistoryStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 
 /**
@@ -25,9 +26,11 @@ class PastForecasts {
     /** So long ago, in days, it is worked out for spaces that are new here. */
     private static final List<Integer> BACK = List.of(364, 182, 91, 63, 35, 28, 21, 14, 7);
 
+    /** The same for a large estate, where each takes its time. */
     private static final List<Integer> MANY = List.of(364, 91, 28, 7);
-
+    /** So many volumes are a small estate. */
     private static final int FEW = 200;
+
     private static final int SHOWN = 3;
 
     private final PastForecastStore store;
@@ -35,36 +38,45 @@ class PastForecasts {
     private final ForecastRound round;
     private final EstateStore estates;
     private final UsageStore usage;
+    private final Transactions transactions;
 
     PastForecasts(
             PastForecastStore store,
             ForecastStore forecasts,
             ForecastRound round,
             EstateStore estates,
-            UsageStore usage) {
+            UsageStore usage,
+            Transactions transactions) {
         this.store = store;
         this.forecasts = forecasts;
         this.round = round;
         this.estates = estates;
         this.usage = usage;
+        this.transactions = transactions;
     }
 
     /** After a day's forecasts: notes them where it is the day for it, and works out what is missing before. */
     void note(LocalDate day) {
         if (store.isEmpty()) {
-            boolean few = estates.load().volumes().size() <= FEW;
-            BACK.stream().filter(days -> few || MANY.contains(days)).forEach(days -> workOut(day.minusDays(days)));
+            workOut(day);
         }
         if (day.getDayOfWeek() == NOTED) {
             store.put(forecasts.withCourses(), false);
         }
     }
 
-    /** On the day itself, while days pass too quickly for a forecast of each. */
+    /**
+     * On the day itself, while days pass too quickly for a forecast of each; on one core, in the transaction that wrote
+     * the day down, which nobody else can read yet.
+     */
     void noteInPassing(LocalDate day) {
-        if (day.getDayOfWeek() == NOTED && estates.load().volumes().size() <= FEW) {
-            workOut(day, false);
+        if (day.getDayOfWeek() == NOTED && isSmall()) {
+            store.put(expected(day, Collection::stream), false);
         }
+    }
+
+    private boolean isSmall() {
+        return estates.load().volumes().size() <= FEW;
     }
 
     /** What was expected of the latest days that could be judged: at most so many for each horizon. */
@@ -89,13 +101,17 @@ class PastForecasts {
                 .toList();
     }
 
+    /** All of it or nothing, since it is done once. */
     private void workOut(LocalDate day) {
-        workOut(day, true);
+        boolean small = isSmall();
+        List<Collection<Space>> expected = BACK.stream()
+                .filter(days -> small || MANY.contains(days))
+                .map(days -> expected(day.minusDays(days), Collection::parallelStream))
+                .toList();
+        transactions.run(() -> expected.forEach(spaces -> store.put(spaces, true)));
     }
 
-    private void workOut(LocalDate day, boolean afterwards) {
-        Collection<Space> expected = round.expected(estates.load(), usage.load(), day, Collection::parallelStream)
-                .values();
-        store.put(expected, afterwards);
+    private Collection<Space> expected(LocalDate day, ForecastRound.Pace pace) {
+        return round.expected(estates.load(), usage.load(), day, pace).values();
     }
 }

@@ -37,4 +37,17 @@ public record SpaceName(String kind, String key, String title) {
                 .encode()
                 .toUriString();
     }
+
+    public String suppose() {
+        return href() + "/suppose";
+    }
+
+    public String forget() {
+        return href() + "/forget";
+    }
+
+    /** Where its chart gets its figures. */
+    String chart() {
+        return href() + "/chart";
+    }
 }

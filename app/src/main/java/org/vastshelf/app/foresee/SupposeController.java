@@ -51,19 +51,18 @@ class SupposeController {
             @ModelAttribute SupposedForm form,
             Model model) {
         SpaceFinder.Found found = find(me, kind, key);
-        Typed.Fields fields = Typed.of(model).at(found.name().href() + "/suppose");
+        Typed.Fields fields = Typed.of(model).at(found.name().suppose());
         LocalDate today = clock.today();
         model.addAttribute("space", found.name());
-        model.addAttribute("query", form.query());
+        model.addAttribute("chart", found.name().suppose() + "/chart?" + form.query());
         try {
             List<Supposition> all = form.suppositions(today, found.space().capacity());
             Supposed supposed = Supposition.of(
                     found.space().forecast().course(), found.space().capacity(), all);
             model.addAttribute("dates", dates(Figures.of(model), found.space().forecast(), supposed));
-            model.addAttribute("nothing", all.isEmpty());
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
-            fields = Typed.of(model).at(found.name().href() + "/suppose");
+            fields = Typed.of(model).at(found.name().suppose());
         }
         model.addAttribute("given", form.typed());
         model.addAttribute(

@@ -62,6 +62,8 @@ class FrameController {
             new Found("do", "Compose a volume", "/build/new/volume"),
             new Found("do", "Reserve a pool", "/build/new/reservation"),
             new Found("do", "Suppose what if", "/build/what-if"),
+            new Found("do", "See when to order", "/foresee/orders"),
+            new Found("do", "See what became of earlier forecasts", "/foresee/kept"),
             new Found("do", "Break something on the bench", "/build/bench"),
             new Found("do", "Use a template", "/build/definitions"),
             new Found("do", "Open a share", "/serve/new"),

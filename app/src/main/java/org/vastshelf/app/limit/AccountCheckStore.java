@@ -13,6 +13,7 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AccountRowStore;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.Share;
@@ -54,7 +55,7 @@ class AccountCheckStore {
     Map<String, Long> said(LimitRule rule) {
         return db.select(ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
                 .from(ACCOUNT)
-                .where(ACCOUNT.RULE_HASH.eq(AccountStore.hash(rule)))
+                .where(ACCOUNT.RULE_HASH.eq(AccountRowStore.hash(rule)))
                 .fetchMap(row -> PathBytes.shown(row.value1()), row -> row.value2());
     }
 

@@ -9,6 +9,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AccountRowStore;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
@@ -57,12 +58,12 @@ public class AccountPageStore {
                 .orderBy(ACCOUNT.FULLNESS.desc(), ACCOUNT.USED_BYTES.desc(), ACCOUNT.HOLDER)
                 .limit(limit)
                 .offset(from)
-                .forEach(row -> AccountStore.account(estate, row).ifPresent(found::add));
+                .forEach(row -> AccountRowStore.account(estate, row).ifPresent(found::add));
         return new Page(found, db.fetchCount(ACCOUNT, which));
     }
 
     private static Condition of(List<LimitRule> rules) {
-        return ACCOUNT.RULE_HASH.in(rules.stream().map(AccountStore::hash).toList());
+        return ACCOUNT.RULE_HASH.in(rules.stream().map(AccountRowStore::hash).toList());
     }
 
     private static Condition which(List<LimitRule> rules, Wanted wanted) {
@@ -82,7 +83,7 @@ public class AccountPageStore {
                 .where(ACCOUNT.FULLNESS.ge(fullness), of(rules))
                 .orderBy(ACCOUNT.FULLNESS.desc())
                 .limit(limit)
-                .forEach(row -> AccountStore.account(estate, row).ifPresent(found::add));
+                .forEach(row -> AccountRowStore.account(estate, row).ifPresent(found::add));
         return found;
     }
 
@@ -90,9 +91,9 @@ public class AccountPageStore {
     public Optional<Account> find(Estate estate, LimitRule rule, FilePath holder) {
         return db.selectFrom(ACCOUNT)
                 .where(
-                        ACCOUNT.RULE_HASH.eq(AccountStore.hash(rule)),
+                        ACCOUNT.RULE_HASH.eq(AccountRowStore.hash(rule)),
                         ACCOUNT.HOLDER_HASH.eq(PathBytes.hash(PathBytes.of(holder.text()))))
                 .fetchOptional()
-                .flatMap(row -> AccountStore.account(estate, row));
+                .flatMap(row -> AccountRowStore.account(estate, row));
     }
 }

@@ -6,11 +6,9 @@ import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.math.BigDecimal;
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -18,8 +16,8 @@ import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.jooq.impl.SQLDataType;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AccountRowStore;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.store.Digests;
 import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AccountRecord;
@@ -63,7 +61,9 @@ public class AccountStore implements EstateFollower {
         }
 
         private Condition is() {
-            return ACCOUNT.RULE_HASH.eq(hash(rule)).and(ACCOUNT.HOLDER_HASH.eq(PathBytes.hash(holder())));
+            return ACCOUNT.RULE_HASH
+                    .eq(AccountRowStore.hash(rule))
+                    .and(ACCOUNT.HOLDER_HASH.eq(PathBytes.hash(holder())));
         }
     }
 
@@ -95,7 +95,7 @@ public class AccountStore implements EstateFollower {
     /** An account of a folder that nobody saved to yet. */
     private void open(Key key) {
         db.insertInto(ACCOUNT)
-                .set(ACCOUNT.RULE_HASH, hash(key.rule))
+                .set(ACCOUNT.RULE_HASH, AccountRowStore.hash(key.rule))
                 .set(ACCOUNT.HOLDER_HASH, PathBytes.hash(key.holder()))
                 .set(ACCOUNT.RULE_KEY, key.rule.key())
                 .set(ACCOUNT.SHARE, key.rule.share())
@@ -112,33 +112,12 @@ public class AccountStore implements EstateFollower {
     private static List<Account> accounts(List<Key> keys, List<AccountRecord> rows) {
         return keys.stream()
                 .map(key -> rows.stream()
-                        .filter(row -> Arrays.equals(row.getRuleHash(), hash(key.rule))
+                        .filter(row -> Arrays.equals(row.getRuleHash(), AccountRowStore.hash(key.rule))
                                 && Arrays.equals(row.getHolderHash(), PathBytes.hash(key.holder())))
                         .findFirst()
-                        .map(row -> account(key.rule, row))
+                        .map(row -> AccountRowStore.account(key.rule, row))
                         .orElseGet(() -> new Account(key.rule, key.folder, key.owner, Bytes.ZERO, AccountState.FRESH)))
                 .toList();
-    }
-
-    /** An account as its row says; empty where its rule is gone. */
-    public static Optional<Account> account(Estate estate, AccountRecord row) {
-        return Optional.ofNullable(estate.limits().get(row.getRuleKey())).map(rule -> account(rule, row));
-    }
-
-    static Account account(LimitRule rule, AccountRecord row) {
-        String holder = PathBytes.shown(row.getHolder());
-        boolean folder = rule.apart() == Apart.NOBODY;
-        return new Account(
-                rule,
-                folder ? new FilePath(holder) : rule.path(),
-                folder ? "" : holder,
-                Bytes.of(row.getUsedBytes()),
-                new AccountState(
-                        Optional.ofNullable(Times.instant(row.getGraceSince())),
-                        Arrays.stream(row.getFired().split(","))
-                                .filter(s -> !s.isEmpty())
-                                .map(Stance::valueOf)
-                                .collect(Collectors.toSet())));
     }
 
     /** Adds to what accounts hold; a statement for each sum, which is one where nobody counts apart. */
@@ -173,7 +152,9 @@ public class AccountStore implements EstateFollower {
     public void follow(Estate before, Estate after, Usage usage) {
         before.limits().forEach((key, rule) -> {
             if (!after.limits().containsKey(key)) {
-                db.deleteFrom(ACCOUNT).where(ACCOUNT.RULE_HASH.eq(hash(rule))).execute();
+                db.deleteFrom(ACCOUNT)
+                        .where(ACCOUNT.RULE_HASH.eq(AccountRowStore.hash(rule)))
+                        .execute();
             }
         });
         after.limits().forEach((key, rule) -> {
@@ -184,7 +165,7 @@ public class AccountStore implements EstateFollower {
                 db.update(ACCOUNT)
                         .set(ACCOUNT.MOST_BYTES, most(rule))
                         .set(ACCOUNT.FULLNESS, fullness())
-                        .where(ACCOUNT.RULE_HASH.eq(hash(rule)))
+                        .where(ACCOUNT.RULE_HASH.eq(AccountRowStore.hash(rule)))
                         .execute();
             }
         });
@@ -253,7 +234,7 @@ public class AccountStore implements EstateFollower {
                         ACCOUNT.FULLNESS,
                         ACCOUNT.FIRED)
                 .select(DSL.select(
-                                DSL.val(hash(rule)),
+                                DSL.val(AccountRowStore.hash(rule)),
                                 FOLDER.PATH_HASH,
                                 DSL.val(rule.key()),
                                 DSL.val(rule.share()),
@@ -287,10 +268,6 @@ public class AccountStore implements EstateFollower {
             case NOBODY -> rule.eachChild() ? CHILD_HOLDER : FOLDER_HOLDER;
             case PERSON, GROUP -> rule.apart().name();
         };
-    }
-
-    public static byte[] hash(LimitRule rule) {
-        return Digests.sixteen(rule.key().getBytes(StandardCharsets.UTF_8));
     }
 
     static byte[] hash(FilePath folder) {

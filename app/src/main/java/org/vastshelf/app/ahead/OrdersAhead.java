@@ -1,4 +1,4 @@
-package org.vastshelf.app.foresee;
+package org.vastshelf.app.ahead;
 
 import java.time.LocalDate;
 import java.util.Comparator;
@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.forecast.OrderPlan;
@@ -20,11 +20,11 @@ public class OrdersAhead {
     private static final int AHEAD_DAYS = 365;
 
     private final EstateStore estates;
-    private final ForecastStore forecasts;
+    private final Forecasts forecasts;
     private final OrderTermsStore terms;
     private final ShelfClock clock;
 
-    OrdersAhead(EstateStore estates, ForecastStore forecasts, OrderTermsStore terms, ShelfClock clock) {
+    OrdersAhead(EstateStore estates, Forecasts forecasts, OrderTermsStore terms, ShelfClock clock) {
         this.estates = estates;
         this.forecasts = forecasts;
         this.terms = terms;
@@ -43,8 +43,7 @@ public class OrdersAhead {
         Estate estate = estates.load();
         Map<String, Terms> said = terms.all();
         LocalDate today = clock.today();
-        return forecasts.withCourses(HistoryStore.POOL).stream()
-                .filter(space -> estate.pools().containsKey(space.name()))
+        return forecasts.poolsByDay().stream()
                 .flatMap(space -> {
                     FileServer server = estate.servers()
                             .get(estate.pools().get(space.name()).server());

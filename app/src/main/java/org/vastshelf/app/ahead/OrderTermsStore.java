@@ -1,4 +1,4 @@
-package org.vastshelf.app.foresee;
+package org.vastshelf.app.ahead;
 
 import static org.vastshelf.app.store.generated.Tables.ORDER_TERMS;
 

@@ -24,8 +24,8 @@ import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.jooq.impl.SQLDataType;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AccountRowStore;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.core.estate.Apart;
@@ -37,7 +37,7 @@ import org.vastshelf.core.estate.LimitRule;
  * was saved since was not there then. What was deleted since is not seen, so that growth is rather told too high.
  */
 @Component
-class AccountPast {
+class AccountPastStore {
 
     private static final int DAY = 86_400;
     private static final int MOST_DAYS = 400;
@@ -47,7 +47,7 @@ class AccountPast {
     private final DSLContext db;
     private final EstateStore estates;
 
-    AccountPast(DSLContext db, EstateStore estates) {
+    AccountPastStore(DSLContext db, EstateStore estates) {
         this.db = db;
         this.estates = estates;
     }
@@ -62,7 +62,7 @@ class AccountPast {
                 .from(ACCOUNT_HISTORY)
                 .forEach(row -> known.add(HexFormat.of().formatHex(row.value1())));
         estates.load().limits().values().stream()
-                .filter(rule -> !known.contains(HexFormat.of().formatHex(AccountStore.hash(rule))))
+                .filter(rule -> !known.contains(HexFormat.of().formatHex(AccountRowStore.hash(rule))))
                 .collect(Collectors.groupingBy(rule -> List.of(rule.share(), rule.apart())))
                 .values()
                 .forEach(rules -> workOut(rules, day));
@@ -70,7 +70,7 @@ class AccountPast {
 
     private void workOut(List<LimitRule> rules, LocalDate day) {
         Map<String, LimitRule> byHash = new HashMap<>();
-        rules.forEach(rule -> byHash.put(HexFormat.of().formatHex(AccountStore.hash(rule)), rule));
+        rules.forEach(rule -> byHash.put(HexFormat.of().formatHex(AccountRowStore.hash(rule)), rule));
         Map<LimitRule, Map<String, Long>> used = new HashMap<>();
         db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER, ACCOUNT.USED_BYTES)
                 .from(ACCOUNT)
@@ -106,7 +106,7 @@ class AccountPast {
             TreeMap<Long, Long> saved,
             LocalDate day,
             int days) {
-        byte[] hash = AccountStore.hash(rule);
+        byte[] hash = AccountRowStore.hash(rule);
         byte[] held = PathBytes.hash(PathBytes.of(holder));
         long last = day.toEpochDay();
         long left = now

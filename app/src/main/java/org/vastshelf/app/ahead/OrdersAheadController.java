@@ -1,4 +1,4 @@
-package org.vastshelf.app.foresee;
+package org.vastshelf.app.ahead;
 
 import java.util.Map;
 import org.springframework.http.HttpHeaders;
@@ -11,8 +11,8 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.ahead.OrdersAhead.Ahead;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.foresee.OrdersAhead.Ahead;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;

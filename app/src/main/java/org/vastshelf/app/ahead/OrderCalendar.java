@@ -1,4 +1,4 @@
-package org.vastshelf.app.foresee;
+package org.vastshelf.app.ahead;
 
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
@@ -6,7 +6,7 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
-import org.vastshelf.app.foresee.OrdersAhead.Ahead;
+import org.vastshelf.app.ahead.OrdersAhead.Ahead;
 import org.vastshelf.app.kit.Figures;
 
 /** Orders to be placed as a calendar that others can read (RFC 5545): one day each, the latest one. */

@@ -1,4 +1,4 @@
-package org.vastshelf.app.foresee;
+package org.vastshelf.app.ahead;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -7,7 +7,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.vastshelf.app.foresee.OrdersAhead.Ahead;
+import org.vastshelf.app.ahead.OrdersAhead.Ahead;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.core.forecast.OrderPlan;
 import org.vastshelf.core.unit.Bytes;
