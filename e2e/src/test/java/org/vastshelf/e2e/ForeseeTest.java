@@ -208,11 +208,16 @@ class ForeseeTest {
 
     @Test
     void a_date_that_moved_within_the_week_is_told_with_its_cause() {
-        DB.execute("UPDATE forecast_past SET likely = '2026-03-20' WHERE kind = 'volume' AND space = 'film'"
-                + " AND made >= (SELECT * FROM (SELECT MAX(made) FROM forecast_past) m) - INTERVAL 8 DAY");
+        DB.execute("UPDATE forecast_past SET likely = '2026-03-20' WHERE kind = 'volume' AND space = 'film'");
+        DB.execute("DELETE FROM forecast_moved");
         DB.execute("DELETE FROM forecast WHERE kind = 'volume' AND space = 'film'");
         until(() -> names("SELECT space FROM forecast_moved").contains("film"));
         assertThat(open("/look").text()).contains("later than was expected a week ago");
+        assertThat(App.get("odile", "/api/v1/spaces/x/nothing/forecast").status())
+                .isEqualTo(404);
+        assertThat(App.get("odile", "/api/v1/spaces/volume/film/supposed?project=much")
+                        .status())
+                .isEqualTo(400);
     }
 
     @Test

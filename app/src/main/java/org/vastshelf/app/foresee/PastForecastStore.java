@@ -49,9 +49,6 @@ class PastForecastStore {
         }
     }
 
-    /** How many bands were held against what happened, and how many of them held. */
-    record Score(int ahead, int bands, int held) {}
-
     boolean isEmpty() {
         return !db.fetchExists(FORECAST_PAST);
     }
@@ -155,7 +152,7 @@ class PastForecastStore {
     }
 
     /** Over all volumes: of how many bands that can be judged by now how many held. */
-    List<Score> scores() {
+    List<PastForecasts.Score> scores() {
         return db.select(
                         FORECAST_PAST.AHEAD,
                         DSL.count(),
@@ -167,7 +164,8 @@ class PastForecastStore {
                 .where(FORECAST_PAST.KIND.eq(HistoryStore.VOLUME))
                 .groupBy(FORECAST_PAST.AHEAD)
                 .orderBy(FORECAST_PAST.AHEAD)
-                .fetch(row -> new Score(row.value1(), row.value2(), row.value3().intValue()));
+                .fetch(row -> new PastForecasts.Score(
+                        row.value1(), row.value2(), row.value3().intValue()));
     }
 
     /** When each space of a kind was likely full by what was noted last, a week or more before a day. */

@@ -19,7 +19,7 @@ import org.vastshelf.app.store.UsageStore;
  * the time before that, it is worked out what would have been expected from the history as it was.
  */
 @Component
-class PastForecasts {
+public class PastForecasts {
 
     /** On which day of the week it is noted. */
     private static final DayOfWeek NOTED = DayOfWeek.SUNDAY;
@@ -54,6 +54,13 @@ class PastForecasts {
         this.usage = usage;
         this.transactions = transactions;
     }
+
+    /**
+     * How many bands were held against what happened, and how many of them held.
+     *
+     * @param ahead in days
+     */
+    public record Score(int ahead, int bands, int held) {}
 
     /** After a day's forecasts: notes them where it is the day for it, and works out what is missing before. */
     void note(LocalDate day) {
@@ -90,7 +97,8 @@ class PastForecasts {
                 .toList();
     }
 
-    List<PastForecastStore.Score> scores() {
+    /** Over all volumes, by how far ahead. */
+    public List<Score> scores() {
         return store.scores();
     }
 

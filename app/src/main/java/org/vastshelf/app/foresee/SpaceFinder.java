@@ -16,7 +16,7 @@ import org.vastshelf.core.limit.Account;
 
 /** Finds a space by its address, for who may see it: readers all, keepers the volumes and accounts of their shares. */
 @Component
-class SpaceFinder {
+public class SpaceFinder {
 
     private static final String HASHES = "[0-9a-f]{64}";
 
@@ -40,7 +40,7 @@ class SpaceFinder {
     }
 
     /** A space with its past, oldest first. */
-    record Found(SpaceName name, Space space, List<DayUse> history) {
+    public record Found(SpaceName name, Space space, List<DayUse> history) {
 
         /** Whether it is one of those that add up, of which more can be supposed and brought in. */
         boolean isAddedUp() {
@@ -49,7 +49,7 @@ class SpaceFinder {
     }
 
     /** @throws NotFound also where this person must not know of it */
-    Found find(Someone me, String kind, String key) {
+    public Found find(Someone me, String kind, String key) {
         Estate estate = estates.load();
         Optional<Found> found = kind.equals(HistoryStore.ACCOUNT)
                 ? account(me, estate, key)

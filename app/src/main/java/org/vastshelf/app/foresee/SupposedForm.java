@@ -21,7 +21,7 @@ import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
 
 /** What is supposed, as it is typed: each part is left out where its amount is. */
-record SupposedForm(
+public record SupposedForm(
         @Nullable String people,
         @Nullable String each,
         @Nullable String yearly,
@@ -46,7 +46,8 @@ record SupposedForm(
     /** The fields, one group of them for each kind of supposition. */
     record Group(String title, List<Field> fields) {}
 
-    List<Supposition> suppositions(LocalDate today, Bytes capacity) {
+    /** @throws AtField naming the field, what it is and what it must be */
+    public List<Supposition> suppositions(LocalDate today, Bytes capacity) {
         List<Supposition> all = new ArrayList<>();
         given(people)
                 .ifPresent(count -> all.add(new Supposition.People(

@@ -1,4 +1,4 @@
-package org.vastshelf.app.foresee;
+package org.vastshelf.app.api;
 
 import java.time.LocalDate;
 import java.util.List;
@@ -12,6 +12,10 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.foresee.Forecasts;
+import org.vastshelf.app.foresee.PastForecasts;
+import org.vastshelf.app.foresee.SpaceFinder;
+import org.vastshelf.app.foresee.SupposedForm;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.core.forecast.Course;
 import org.vastshelf.core.forecast.FillForecast;
@@ -100,7 +104,7 @@ class ForesightApi {
     }
 
     @GetMapping("/api/v1/forecasts/kept")
-    List<PastForecastStore.Score> kept() {
+    List<PastForecasts.Score> kept() {
         return past.scores();
     }
 }

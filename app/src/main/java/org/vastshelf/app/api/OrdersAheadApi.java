@@ -1,9 +1,10 @@
-package org.vastshelf.app.ahead;
+package org.vastshelf.app.api;
 
 import java.time.LocalDate;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.ahead.OrdersAhead;
 
 /** The orders that have to be placed within a year. */
 @RestController
