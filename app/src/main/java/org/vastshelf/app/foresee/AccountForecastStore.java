@@ -1,6 +1,7 @@
 package org.vastshelf.app.foresee;
 
 import static org.vastshelf.app.store.generated.Tables.ACCOUNT;
+import static org.vastshelf.app.store.generated.Tables.ACCOUNT_HISTORY;
 import static org.vastshelf.app.store.generated.Tables.FORECAST;
 
 import java.time.LocalDate;
@@ -8,10 +9,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -27,6 +30,7 @@ import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.forecast.FillDates;
+import org.vastshelf.core.forecast.History;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
@@ -36,6 +40,8 @@ class AccountForecastStore {
 
     private static final Field<String> NAME = DSL.lower(
             DSL.field("CONCAT(HEX({0}), HEX({1}))", SQLDataType.VARCHAR, ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH));
+
+    private static final int AT_ONCE = 500;
 
     private final DSLContext db;
     private final ForecastStore forecasts;
@@ -63,7 +69,7 @@ class AccountForecastStore {
     }
 
     /**
-     * Accounts that have a level and no forecast of this day, in the order of their hashes.
+     * Accounts that have a level, a week of history and no forecast of this day, in the order of their hashes.
      *
      * @param after the last one that was dealt with; null to begin
      */
@@ -78,6 +84,11 @@ class AccountForecastStore {
                 .leftJoin(FORECAST)
                 .on(FORECAST.KIND.eq(HistoryStore.ACCOUNT), FORECAST.SPACE.eq(NAME))
                 .where(further, ACCOUNT.MOST_BYTES.gt(0L))
+                .and(DSL.exists(DSL.selectOne()
+                        .from(ACCOUNT_HISTORY)
+                        .where(ACCOUNT_HISTORY.RULE_HASH.eq(ACCOUNT.RULE_HASH))
+                        .and(ACCOUNT_HISTORY.HOLDER_HASH.eq(ACCOUNT.HOLDER_HASH))
+                        .and(ACCOUNT_HISTORY.DAY.eq(day.minusDays(History.LEAST_DAYS - 1L)))))
                 .and(FORECAST.DAY
                         .isNull()
                         .or(FORECAST.DAY.ne(day))
@@ -94,12 +105,23 @@ class AccountForecastStore {
         }
     }
 
-    /** Drops what is expected of accounts that are no more. */
+    /** Drops what is expected of accounts that are no more; told apart here, since whoever deletes by a question locks. */
     void forget() {
-        db.deleteFrom(FORECAST)
+        Set<String> there = new HashSet<>(db.select(NAME).from(ACCOUNT).fetch(NAME));
+        List<String> gone = db
+                .select(FORECAST.SPACE)
+                .from(FORECAST)
                 .where(FORECAST.KIND.eq(HistoryStore.ACCOUNT))
-                .and(FORECAST.SPACE.notIn(db.select(NAME).from(ACCOUNT)))
-                .execute();
+                .fetch(FORECAST.SPACE)
+                .stream()
+                .filter(space -> !there.contains(space))
+                .toList();
+        for (int from = 0; from < gone.size(); from += AT_ONCE) {
+            db.deleteFrom(FORECAST)
+                    .where(FORECAST.KIND.eq(HistoryStore.ACCOUNT))
+                    .and(FORECAST.SPACE.in(gone.subList(from, Math.min(gone.size(), from + AT_ONCE))))
+                    .execute();
+        }
     }
 
     /** On these shares, who is full first coming first; without the course. */

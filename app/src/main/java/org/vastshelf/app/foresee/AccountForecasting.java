@@ -82,6 +82,7 @@ class AccountForecasting {
                 List<Holder> due = store.due(after, day, AT_ONCE);
                 if (due.isEmpty()) {
                     store.forget();
+                    histories.forget();
                     done.set(round);
                     return;
                 }

@@ -50,12 +50,14 @@ public class AccountHistoryStore {
         db.connection(rows::flush);
     }
 
-    /** Forgets accounts that are no more. */
+    /** Forgets the accounts of limits that are no more. */
     void forget() {
-        db.deleteFrom(ACCOUNT_HISTORY)
-                .where(ACCOUNT_HISTORY.RULE_HASH.notIn(
-                        db.selectDistinct(ACCOUNT.RULE_HASH).from(ACCOUNT)))
-                .execute();
+        List<byte[]> there = db.selectDistinct(ACCOUNT.RULE_HASH).from(ACCOUNT).fetch(ACCOUNT.RULE_HASH);
+        db.selectDistinct(ACCOUNT_HISTORY.RULE_HASH).from(ACCOUNT_HISTORY).fetch(ACCOUNT_HISTORY.RULE_HASH).stream()
+                .filter(rule -> there.stream().noneMatch(known -> Arrays.equals(known, rule)))
+                .forEach(rule -> db.deleteFrom(ACCOUNT_HISTORY)
+                        .where(ACCOUNT_HISTORY.RULE_HASH.eq(rule))
+                        .execute());
     }
 
     /** The past of one, by the name that it has among spaces. */

@@ -8,8 +8,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.ReentrantLock;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
@@ -30,6 +33,7 @@ import org.vastshelf.core.unit.Bytes;
 @Component
 public class ForecastKeeping {
 
+    private static final Logger LOG = LoggerFactory.getLogger(ForecastKeeping.class);
     private static final String WORK = "forecasts";
     private static final Duration TURN = Duration.ofSeconds(20);
     /** A round of the largest estate takes less; two rounds at once would do no harm. */
@@ -45,6 +49,7 @@ public class ForecastKeeping {
     private final ForecastStore store;
     private final LeaseStore leases;
     private final ShelfClock clock;
+    private final AtomicBoolean busy = new AtomicBoolean();
     private final AtomicInteger resting = new AtomicInteger();
     private final ReentrantLock atIt = new ReentrantLock();
     /** Spaces that have not been watched for a week, by the day on which that was seen. */
@@ -90,14 +95,24 @@ public class ForecastKeeping {
         }
     }
 
+    /** In a thread of its own: all that is scheduled shares one, and mail and the agenda do not wait for a forecast. */
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
-        if (resting.get() > 0) {
-            return;
+        if (resting.get() == 0 && busy.compareAndSet(false, true)) {
+            Thread.ofVirtual().name(WORK).start(this::turn);
         }
-        forget();
-        compute(TURN, Collection::stream);
-        histories.lastDay().ifPresent(day -> accounts.turn(day, TURN));
+    }
+
+    private void turn() {
+        try {
+            forget();
+            compute(TURN, Collection::stream);
+            histories.lastDay().ifPresent(day -> accounts.turn(day, TURN));
+        } catch (RuntimeException unforeseen) {
+            LOG.warn("forecasts were left alone, and are tried again", unforeseen);
+        } finally {
+            busy.set(false);
+        }
     }
 
     /** Computes what is missing or out of date, on all cores: somebody waits for it, but not longer than so. */
