@@ -115,7 +115,7 @@ class ForeseeTest {
         page.waitForLoadState(LoadState.NETWORKIDLE);
         page.getByLabel("Keep it under a name").fill("new machine");
         page.locator("button", new Page.LocatorOptions().setHasText("Keep it")).click();
-        page.getByLabel("Draw new machine over it").click();
+        page.getByLabel("draw it over the chart: new machine").click();
         assertThat(page.locator(".u-legend")).containsText("new machine");
         page.getByLabel("Forget new machine").click();
         assertThat(page.locator("main")).not().containsText("new machine");
