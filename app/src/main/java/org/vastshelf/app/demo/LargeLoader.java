@@ -24,7 +24,6 @@ import org.vastshelf.standins.scenario.LargeHistory;
 class LargeLoader {
 
     private static final Logger LOG = LoggerFactory.getLogger(LargeLoader.class);
-    private static final int MOST_DAYS_AT_ONCE = 200_000;
 
     private final UsageStore usage;
     private final ShareFiles files;

@@ -37,7 +37,7 @@ public class AccountHistoryStore {
         return new LoadStore("account_history", "rule_hash,holder_hash,day,used_bytes");
     }
 
-    /** Writes down what all hold; what was written of the day before is replaced. */
+    /** Writes down what all hold; what is known of the day already stays. */
     void record(LocalDate day) {
         LoadStore rows = rows();
         db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH, ACCOUNT.USED_BYTES)

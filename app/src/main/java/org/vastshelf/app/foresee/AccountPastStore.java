@@ -9,12 +9,10 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -31,6 +29,7 @@ import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
+import org.vastshelf.core.forecast.History;
 
 /**
  * Works out what the accounts of a new limit held before it was there, by the times of the files that they hold: what
@@ -57,15 +56,19 @@ class AccountPastStore {
 
     /** For all rules whose accounts have no past yet, until the end of a day; one share is gone through once. */
     void workOut(LocalDate day) {
-        Set<String> known = new HashSet<>();
-        db.selectDistinct(ACCOUNT_HISTORY.RULE_HASH)
-                .from(ACCOUNT_HISTORY)
-                .forEach(row -> known.add(HexFormat.of().formatHex(row.value1())));
         estates.load().limits().values().stream()
-                .filter(rule -> !known.contains(HexFormat.of().formatHex(AccountRowStore.hash(rule))))
+                .filter(rule -> !hasPast(rule, day))
                 .collect(Collectors.groupingBy(rule -> List.of(rule.share(), rule.apart())))
                 .values()
                 .forEach(rules -> workOut(rules, day));
+    }
+
+    /** Days that were written down since the limit is there are too few at first, and stay as they are. */
+    private boolean hasPast(LimitRule rule, LocalDate day) {
+        return db.fetchExists(
+                ACCOUNT_HISTORY,
+                ACCOUNT_HISTORY.RULE_HASH.eq(AccountRowStore.hash(rule)),
+                ACCOUNT_HISTORY.DAY.le(day.minusDays(History.LEAST_DAYS - 1L)));
     }
 
     private void workOut(List<LimitRule> rules, LocalDate day) {
