@@ -3,6 +3,7 @@ package org.vastshelf.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Execution;
@@ -50,6 +51,34 @@ class CrashTest {
             rig.post("/api/v1/time", "{\"hours\":1}");
             assertThat(rig.order(3, "TAKEN_BACK")).contains("TAKEN_BACK").contains("Taken back whole.");
             assertThat(rig.get("/api/v1/pools")).contains("alder");
+            killWhileForecasting(rig);
         }
+    }
+
+    /** Each start finds a day of which nothing was forecast yet, and is killed while it is at it. */
+    private static void killWhileForecasting(CrashRig rig) throws Exception {
+        DSLContext db = App.bean(DSLContext.class);
+        for (int rest : new int[] {100, 700, 2_000}) {
+            rig.send("POST", "/api/v1/time", "{\"hours\":24}");
+            db.execute("UPDATE vastshelf_crash.forecast SET version = 0");
+            db.execute("DELETE FROM vastshelf_crash.forecast_past WHERE made > '2025-06-01'");
+            Thread.sleep(rest);
+            rig.kill();
+            rig.start();
+        }
+        for (int i = 0; i < 600 && count(db, "forecast WHERE version = 0") > 0; i++) {
+            Thread.sleep(100);
+        }
+        assertThat(count(db, "forecast WHERE version = 0")).isZero();
+        assertThat(db.fetch("SELECT MAX(day) FROM vastshelf_crash.forecast GROUP BY kind")
+                        .intoSet(0))
+                .hasSize(1);
+        assertThat(db.fetch("SELECT made FROM vastshelf_crash.forecast_past GROUP BY kind, space, made"
+                        + " HAVING COUNT(*) <> 3"))
+                .isEmpty();
+    }
+
+    private static long count(DSLContext db, String rows) {
+        return db.fetchSingle("SELECT COUNT(*) FROM vastshelf_crash." + rows).get(0, Long.class);
     }
 }

@@ -71,6 +71,22 @@ class ForeseeTest {
         return App.get("odile", "/api/v1/spaces/" + space + "/forecast").json();
     }
 
+    private static long count(String rows) {
+        return Long.parseLong(names("SELECT COUNT(*) FROM " + rows).getFirst());
+    }
+
+    /** The statuses of a form that is sent eight times at once; each %d in it is the number of the time. */
+    private static List<?> eightTimes(String path, String form) {
+        browser.page.navigate("/build/bench");
+        return (List<?>) browser.page.evaluate("""
+                ([path, form]) => Promise.all([...Array(8).keys()].map((no) => fetch(path, {
+                    method: 'POST',
+                    headers: {'Content-Type': 'application/x-www-form-urlencoded'},
+                    body: form.replaceAll('%d', no) + '&_csrf=' + document.querySelector('input[name=_csrf]').value,
+                }).then((answer) => answer.status)))
+                """, List.of(path, form));
+    }
+
     private static List<String> names(String sql) {
         return DB.fetch(sql).map(row -> String.valueOf(row.get(0)));
     }
@@ -181,6 +197,8 @@ class ForeseeTest {
         page.locator("button", new Page.LocatorOptions().setHasText("Bring it in"))
                 .click();
         assertThat(page.locator("[role=status]").first()).containsText("mended");
+        assertThat(count("forecast_past WHERE space = 'plans' AND afterwards = 1 AND used IS NOT NULL"))
+                .isPositive();
         page.setInputFiles(
                 "input[type=file]",
                 new FilePayload("none.csv", "text/csv", "nothing".getBytes(StandardCharsets.UTF_8)));
@@ -191,12 +209,12 @@ class ForeseeTest {
 
     @Test
     void earlier_forecasts_are_held_against_what_then_was() {
+        until(() ->
+                count("forecast_past WHERE kind = 'volume'") >= 9 * 3 * count("forecast WHERE kind = 'volume'") / 2);
         JsonNode kept = App.get("odile", "/api/v1/forecasts/kept").json();
         assertThat(kept).hasSize(3);
-        int bands = Integer.parseInt(names(
-                        "SELECT COUNT(*) FROM forecast_past f JOIN space_history h ON h.kind = f.kind AND h.space = f.space"
-                                + " AND h.day = f.made + INTERVAL f.ahead DAY WHERE f.kind = 'volume'")
-                .getFirst());
+        long bands = count("forecast_past f JOIN space_history h ON h.kind = f.kind AND h.space = f.space"
+                + " AND h.day = f.made + INTERVAL f.ahead DAY WHERE f.kind = 'volume'");
         int counted = 0;
         for (JsonNode score : kept) {
             counted += score.path("bands").asInt();
@@ -230,5 +248,49 @@ class ForeseeTest {
         assertThat(open("/foresee/account/" + account).status()).isEqualTo(200);
         assertThat(open("/foresee/account/" + account + "/suppose").status()).isEqualTo(404);
         assertThat(open("/foresee/account/x").status()).isEqualTo(404);
+    }
+
+    @Test
+    void of_many_who_keep_one_name_at_once_one_does_and_terms_set_at_once_are_those_of_somebody() {
+        assertThat(eightTimes("/foresee/volume/film/suppose", "name=rush&project=%d+TiB&projectDays=9"))
+                .allMatch(status -> status.equals(200));
+        assertThat(count("supposition WHERE space = 'film' AND name = 'rush'")).isOne();
+        assertThat(eightTimes("/foresee/volume/film/forget", "name=rush")).allMatch(status -> status.equals(200));
+        assertThat(count("supposition")).isZero();
+        assertThat(eightTimes("/foresee/orders/terms/dewpond", "lead=3%d&lot=%d3+TiB&risk=1%d"))
+                .allMatch(status -> status.equals(200));
+        assertThat(count("order_terms WHERE server = 'dewpond' AND risk_percent = lead_days - 20"
+                        + " AND lot_bytes = ((lead_days - 30) * 10 + 3) << 40"))
+                .isOne();
+    }
+
+    @Test
+    void a_space_that_is_gone_leaves_nothing_to_another_of_its_name() {
+        DB.execute("INSERT INTO supposition SELECT 'volume', 'gone', 'more', 'odile', '2026-01-01', '', course"
+                + " FROM forecast WHERE kind = 'volume' AND space = 'film'");
+        DB.execute(
+                "INSERT INTO forecast_past (kind, space, made, ahead, due, afterwards, capacity_bytes, low, middle, high)"
+                        + " VALUES ('volume', 'gone', '2026-01-04', 28, '2026-02-01', 0, 9, 1, 2, 3)");
+        List<String> columns = names("SELECT column_name FROM information_schema.columns"
+                + " WHERE table_schema = DATABASE() AND table_name = 'forecast'");
+        DB.execute("INSERT INTO forecast SELECT "
+                + String.join(", ", columns).replaceFirst("\\bspace\\b", "'gone'")
+                + " FROM forecast WHERE kind = 'volume' AND space = 'film'");
+        until(() -> count("forecast WHERE space = 'gone'") == 0);
+        until(() -> count("supposition WHERE space = 'gone'") + count("forecast_past WHERE space = 'gone'") == 0);
+    }
+
+    @Test
+    void a_limit_of_which_some_days_were_written_down_gets_the_past_of_its_files() {
+        String rule = names("SELECT HEX(rule_hash) FROM account GROUP BY rule_hash ORDER BY COUNT(*) DESC LIMIT 1")
+                .getFirst();
+        String days = "account_history WHERE rule_hash = UNHEX('" + rule + "')";
+        long before = count(days);
+        String last = names("SELECT MAX(day) FROM " + days).getFirst();
+        DB.execute("DELETE FROM " + days + " AND day < '" + last + "' - INTERVAL 1 DAY");
+        Drafts.carryOut("{\"change\":\"SetLimit\",\"rule\":{\"share\":\"film\",\"path\":\"/past-test\","
+                + "\"eachChild\":false,\"apart\":\"NOBODY\",\"graceTime\":\"PT168H\",\"stopAt\":9000000}}");
+        until(() -> count(days) > before / 2);
+        assertThat(count(days + " AND used_bytes < 0")).isZero();
     }
 }

@@ -24,6 +24,7 @@ public class BroughtIn {
     private final EstateStore estates;
     private final HistoryStore histories;
     private final ForecastStore forecasts;
+    private final PastForecasts past;
     private final Deeds deeds;
     private final ShelfClock clock;
     private final Transactions transactions;
@@ -32,12 +33,14 @@ public class BroughtIn {
             EstateStore estates,
             HistoryStore histories,
             ForecastStore forecasts,
+            PastForecasts past,
             Deeds deeds,
             ShelfClock clock,
             Transactions transactions) {
         this.estates = estates;
         this.histories = histories;
         this.forecasts = forecasts;
+        this.past = past;
         this.deeds = deeds;
         this.clock = clock;
         this.transactions = transactions;
@@ -85,7 +88,9 @@ public class BroughtIn {
                 .filter(day -> !own.contains(day.day()))
                 .toList();
         histories.bring(kind, space, fresh, gaps);
-        forecasts.outdate(new ForecastStore.Key(kind, space));
+        ForecastStore.Key key = new ForecastStore.Key(kind, space);
+        forecasts.outdate(key);
+        histories.lastDay().ifPresent(day -> past.workOut(key, day));
         deeds.done(
                 who,
                 Deeds.Kind.IMPORT,

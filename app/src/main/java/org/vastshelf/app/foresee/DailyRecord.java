@@ -24,19 +24,12 @@ class DailyRecord implements DueWork {
     private final UsageStore usage;
     private final HistoryStore history;
     private final AccountHistoryStore accounts;
-    private final ForecastKeeping forecasts;
 
-    DailyRecord(
-            EstateStore estates,
-            UsageStore usage,
-            HistoryStore history,
-            AccountHistoryStore accounts,
-            ForecastKeeping forecasts) {
+    DailyRecord(EstateStore estates, UsageStore usage, HistoryStore history, AccountHistoryStore accounts) {
         this.estates = estates;
         this.usage = usage;
         this.history = history;
         this.accounts = accounts;
-        this.forecasts = forecasts;
     }
 
     @Override
@@ -48,7 +41,6 @@ class DailyRecord implements DueWork {
     public void act(String everything, Instant midnight) {
         LocalDate day = LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
         record(estates.load(), usage.load(), day);
-        forecasts.passed(day);
     }
 
     private void record(Estate estate, Usage held, LocalDate day) {

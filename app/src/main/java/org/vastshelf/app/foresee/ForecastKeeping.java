@@ -45,12 +45,16 @@ public class ForecastKeeping {
     private final AccountForecasting accounts;
     private final PastForecasts past;
     private final MovedDates moved;
+    private final SuppositionStore suppositions;
     private final HistoryStore histories;
     private final ForecastStore store;
     private final LeaseStore leases;
     private final ShelfClock clock;
     private final AtomicBoolean busy = new AtomicBoolean();
     private final AtomicInteger resting = new AtomicInteger();
+    /** The last day that was held against what had been expected. */
+    private volatile LocalDate answered = LocalDate.MIN;
+
     private final ReentrantLock atIt = new ReentrantLock();
     /** Spaces that have not been watched for a week, by the day on which that was seen. */
     private final Map<Key, Basis> tooShort = new ConcurrentHashMap<>();
@@ -62,6 +66,7 @@ public class ForecastKeeping {
             AccountForecasting accounts,
             PastForecasts past,
             MovedDates moved,
+            SuppositionStore suppositions,
             HistoryStore histories,
             ForecastStore store,
             LeaseStore leases,
@@ -72,6 +77,7 @@ public class ForecastKeeping {
         this.accounts = accounts;
         this.past = past;
         this.moved = moved;
+        this.suppositions = suppositions;
         this.histories = histories;
         this.store = store;
         this.leases = leases;
@@ -88,13 +94,6 @@ public class ForecastKeeping {
         }
     }
 
-    /** A day is over; while many pass quickly, forecasts are worked out for those alone that are noted. */
-    void passed(LocalDate day) {
-        if (resting.get() > 0) {
-            past.noteInPassing(day);
-        }
-    }
-
     /** In a thread of its own: all that is scheduled shares one, and mail and the agenda do not wait for a forecast. */
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
@@ -107,6 +106,7 @@ public class ForecastKeeping {
         try {
             forget();
             compute(TURN, Collection::stream);
+            histories.lastDay().ifPresent(this::answer);
             histories.lastDay().ifPresent(day -> accounts.turn(day, TURN));
         } catch (RuntimeException unforeseen) {
             LOG.warn("forecasts were left alone, and are tried again", unforeseen);
@@ -145,12 +145,31 @@ public class ForecastKeeping {
             Estate estate = estates.load();
             round.run(estate, usage.load(), day, pace)
                     .forEach(key -> tooShort.put(key, stale.getOrDefault(key, new Basis(day, Bytes.ZERO, 0))));
-            past.note(day);
-            moved.note(day);
+            answered = LocalDate.MIN;
             return;
         }
         stale.forEach((key, basis) ->
                 store.find(key).map(space -> space.with(basis.capacity())).ifPresent(store::put));
+    }
+
+    /** What became of earlier forecasts, once a day's are there; stops for days that pass quickly. */
+    private void answer(LocalDate day) {
+        if (day.equals(answered) || !stale().isEmpty() || !leases.take(WORK, LONGEST)) {
+            return;
+        }
+        try {
+            past.note(day);
+            boolean missing = true;
+            while (missing && resting.get() == 0 && leases.take(WORK, LONGEST)) {
+                missing = past.workOutOne(day);
+            }
+            if (!missing) {
+                moved.note(day);
+                answered = day;
+            }
+        } finally {
+            leases.giveBack(WORK);
+        }
     }
 
     private boolean alone(Duration most) {
@@ -183,7 +202,11 @@ public class ForecastKeeping {
     /** What is there of spaces that are gone. */
     private void forget() {
         Map<Key, Basis> wanted = wanted(estates.load(), clock.today());
-        store.bases().keySet().stream().filter(key -> !wanted.containsKey(key)).forEach(store::drop);
+        store.bases().keySet().stream().filter(key -> !wanted.containsKey(key)).forEach(key -> {
+            store.drop(key);
+            past.forget(key);
+            suppositions.forget(key);
+        });
     }
 
     private static Map<Key, Basis> wanted(Estate estate, LocalDate day) {

@@ -61,7 +61,8 @@ class ForecastRound {
         return alone;
     }
 
-    private Optional<Space> alone(Estate estate, Key key, Bytes capacity, LocalDate day) {
+    /** What is expected of one space after a day, from its own past alone. */
+    Optional<Space> alone(Estate estate, Key key, Bytes capacity, LocalDate day) {
         Optional<History> history = spaces.history(estate, key).flatMap(h -> h.until(day));
         if (history.isEmpty() || capacity.isZero()) {
             return Optional.empty();

@@ -9,12 +9,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Field;
-import org.jooq.Table;
 import org.jooq.impl.DSL;
-import org.jooq.impl.SQLDataType;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.ForecastStore.Key;
 import org.vastshelf.app.foresee.Forecasts.Space;
@@ -49,8 +47,9 @@ class PastForecastStore {
         }
     }
 
-    boolean isEmpty() {
-        return !db.fetchExists(FORECAST_PAST);
+    /** The days on which something was noted, or for which it was worked out. */
+    Set<LocalDate> days() {
+        return db.selectDistinct(FORECAST_PAST.MADE).from(FORECAST_PAST).fetchSet(FORECAST_PAST.MADE);
     }
 
     void put(Collection<Space> spaces, boolean afterwards) {
@@ -63,6 +62,7 @@ class PastForecastStore {
                 FORECAST_PAST.SPACE,
                 FORECAST_PAST.MADE,
                 FORECAST_PAST.AHEAD,
+                FORECAST_PAST.DUE,
                 FORECAST_PAST.AFTERWARDS,
                 FORECAST_PAST.CAPACITY_BYTES,
                 FORECAST_PAST.LIKELY,
@@ -77,6 +77,7 @@ class PastForecastStore {
                         space.name(),
                         space.day(),
                         ahead,
+                        space.day().plusDays(ahead),
                         afterwards ? 1 : 0,
                         space.capacity().value(),
                         space.forecast().likely().orElse(null),
@@ -88,67 +89,49 @@ class PastForecastStore {
         insert.onDuplicateKeyIgnore().execute();
     }
 
-    /** What was expected of a space for the last day, a month, a quarter and a year before it. */
-    List<Held> of(Key key, LocalDate day) {
-        return held(FORECAST_PAST
-                .KIND
-                .eq(key.kind())
-                .and(FORECAST_PAST.SPACE.eq(key.name()))
-                .and(target().le(day)));
+    /** Writes down what happened where that is known by the end of a day. */
+    void judge(LocalDate day) {
+        db.update(FORECAST_PAST
+                        .join(SPACE_HISTORY)
+                        .on(
+                                SPACE_HISTORY.KIND.eq(FORECAST_PAST.KIND),
+                                SPACE_HISTORY.SPACE.eq(FORECAST_PAST.SPACE),
+                                SPACE_HISTORY.DAY.eq(FORECAST_PAST.DUE)))
+                .set(FORECAST_PAST.USED, SPACE_HISTORY.USED_BYTES)
+                .where(FORECAST_PAST.DUE.le(day), FORECAST_PAST.USED.isNull())
+                .execute();
+    }
+
+    /** What was expected of a space and can be judged, by how far ahead, the newest first. */
+    List<Held> of(Key key) {
+        return held(FORECAST_PAST.KIND.eq(key.kind()).and(FORECAST_PAST.SPACE.eq(key.name())));
     }
 
     /** The newest of each space of a kind that can be judged, for each horizon. */
     List<Held> latest(String kind) {
-        Table<?> newest = DSL.select(
-                        FORECAST_PAST.SPACE,
-                        FORECAST_PAST.AHEAD,
-                        DSL.max(FORECAST_PAST.MADE).as("newest"))
-                .from(FORECAST_PAST)
-                .join(SPACE_HISTORY)
-                .on(ofTarget())
-                .where(FORECAST_PAST.KIND.eq(kind))
-                .groupBy(FORECAST_PAST.SPACE, FORECAST_PAST.AHEAD)
-                .asTable("newest");
         return held(FORECAST_PAST
                 .KIND
                 .eq(kind)
                 .and(DSL.row(FORECAST_PAST.SPACE, FORECAST_PAST.AHEAD, FORECAST_PAST.MADE)
-                        .in(DSL.select(
-                                        newest.field("space", String.class),
-                                        newest.field("ahead", Integer.class),
-                                        newest.field("newest", LocalDate.class))
-                                .from(newest))));
-    }
-
-    private static Condition ofTarget() {
-        return SPACE_HISTORY
-                .KIND
-                .eq(FORECAST_PAST.KIND)
-                .and(SPACE_HISTORY.SPACE.eq(FORECAST_PAST.SPACE))
-                .and(SPACE_HISTORY.DAY.eq(target()));
-    }
-
-    private static Field<LocalDate> target() {
-        return DSL.field("{0} + INTERVAL {1} DAY", SQLDataType.LOCALDATE, FORECAST_PAST.MADE, FORECAST_PAST.AHEAD);
+                        .in(DSL.select(FORECAST_PAST.SPACE, FORECAST_PAST.AHEAD, DSL.max(FORECAST_PAST.MADE))
+                                .from(FORECAST_PAST)
+                                .where(FORECAST_PAST.KIND.eq(kind), FORECAST_PAST.USED.isNotNull())
+                                .groupBy(FORECAST_PAST.SPACE, FORECAST_PAST.AHEAD))));
     }
 
     private List<Held> held(Condition which) {
-        return db.select(FORECAST_PAST.fields())
-                .select(SPACE_HISTORY.USED_BYTES)
-                .from(FORECAST_PAST)
-                .join(SPACE_HISTORY)
-                .on(ofTarget())
-                .where(which)
+        return db.selectFrom(FORECAST_PAST)
+                .where(which, FORECAST_PAST.USED.isNotNull())
                 .orderBy(FORECAST_PAST.AHEAD, FORECAST_PAST.MADE.desc())
                 .fetch(row -> new Held(
-                        new Key(row.get(FORECAST_PAST.KIND), row.get(FORECAST_PAST.SPACE)),
-                        row.get(FORECAST_PAST.MADE),
-                        row.get(FORECAST_PAST.AHEAD),
-                        row.get(FORECAST_PAST.AFTERWARDS) == 1,
-                        Bytes.of(row.get(FORECAST_PAST.LOW)),
-                        Bytes.of(row.get(FORECAST_PAST.MIDDLE)),
-                        Bytes.of(row.get(FORECAST_PAST.HIGH)),
-                        Bytes.of(row.get(SPACE_HISTORY.USED_BYTES))));
+                        new Key(row.getKind(), row.getSpace()),
+                        row.getMade(),
+                        row.getAhead(),
+                        row.getAfterwards() == 1,
+                        Bytes.of(row.getLow()),
+                        Bytes.of(row.getMiddle()),
+                        Bytes.of(row.getHigh()),
+                        Bytes.of(row.getUsed())));
     }
 
     /** Over all volumes: of how many bands that can be judged by now how many held. */
@@ -156,16 +139,21 @@ class PastForecastStore {
         return db.select(
                         FORECAST_PAST.AHEAD,
                         DSL.count(),
-                        DSL.sum(DSL.when(SPACE_HISTORY.USED_BYTES.between(FORECAST_PAST.LOW, FORECAST_PAST.HIGH), 1)
+                        DSL.sum(DSL.when(FORECAST_PAST.USED.between(FORECAST_PAST.LOW, FORECAST_PAST.HIGH), 1)
                                 .otherwise(0)))
                 .from(FORECAST_PAST)
-                .join(SPACE_HISTORY)
-                .on(ofTarget())
-                .where(FORECAST_PAST.KIND.eq(HistoryStore.VOLUME))
+                .where(FORECAST_PAST.KIND.eq(HistoryStore.VOLUME), FORECAST_PAST.USED.isNotNull())
                 .groupBy(FORECAST_PAST.AHEAD)
                 .orderBy(FORECAST_PAST.AHEAD)
                 .fetch(row -> new PastForecasts.Score(
                         row.value1(), row.value2(), row.value3().intValue()));
+    }
+
+    /** All that was expected of a space that is gone, so that another of its name starts with nothing to answer for. */
+    void drop(Key key) {
+        db.deleteFrom(FORECAST_PAST)
+                .where(FORECAST_PAST.KIND.eq(key.kind()), FORECAST_PAST.SPACE.eq(key.name()))
+                .execute();
     }
 
     /** When each space of a kind was likely full by what was noted last, a week or more before a day. */

@@ -77,4 +77,11 @@ class SuppositionStore {
     void drop(Space space, String name) {
         db.deleteFrom(SUPPOSITION).where(of(space), SUPPOSITION.NAME.eq(name)).execute();
     }
+
+    /** All of a space that is gone. */
+    void forget(ForecastStore.Key key) {
+        db.deleteFrom(SUPPOSITION)
+                .where(SUPPOSITION.KIND.eq(key.kind()), SUPPOSITION.SPACE.eq(key.name()))
+                .execute();
+    }
 }
