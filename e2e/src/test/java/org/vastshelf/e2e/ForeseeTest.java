@@ -288,8 +288,7 @@ class ForeseeTest {
         long before = count(days);
         String last = names("SELECT MAX(day) FROM " + days).getFirst();
         DB.execute("DELETE FROM " + days + " AND day < '" + last + "' - INTERVAL 1 DAY");
-        Drafts.carryOut("{\"change\":\"SetLimit\",\"rule\":{\"share\":\"film\",\"path\":\"/past-test\","
-                + "\"eachChild\":false,\"apart\":\"NOBODY\",\"graceTime\":\"PT168H\",\"stopAt\":9000000}}");
+        App.post("odile", "/api/v1/time", "{\"hours\":24}");
         until(() -> count(days) > before / 2);
         assertThat(count(days + " AND used_bytes < 0")).isZero();
     }
