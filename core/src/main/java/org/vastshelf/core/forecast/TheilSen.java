@@ -14,7 +14,7 @@ package org.vastshelf.core.forecast;
 record TheilSen(double slope, double intercept) {
 
     /** So many pairs and points say as much as all. */
-    private static final int MOST = 100;
+    private static final int MOST = 72;
 
     static TheilSen incomplete(double[] values) {
         int n = values.length;
