@@ -199,6 +199,18 @@ class ForeseeTest {
         assertThat(page.locator("[role=status]").first()).containsText("mended");
         assertThat(count("forecast_past WHERE space = 'plans' AND afterwards = 1 AND used IS NOT NULL"))
                 .isPositive();
+        App.Reply known = App.post(
+                "odile",
+                "/api/v1/spaces/volume/film/history",
+                "text/csv",
+                "day,used_gib\n"
+                        + names(
+                                        "SELECT day FROM space_history"
+                                                + " WHERE kind = 'volume' AND space = 'film' AND source = 0 ORDER BY day LIMIT 9")
+                                .stream()
+                                .map(day -> day + ",5\n")
+                                .reduce("", String::concat));
+        assertThat(known.detail()).isEqualTo("all of these 9 days were recorded here, and stay as they are");
         page.setInputFiles(
                 "input[type=file]",
                 new FilePayload("none.csv", "text/csv", "nothing".getBytes(StandardCharsets.UTF_8)));

@@ -77,6 +77,10 @@ public class BroughtIn {
         // Where both know of a day, what was recorded here counts, and is no fault of the table.
         List<History.DayUse> all = new ArrayList<>(
                 days.stream().filter(day -> !own.contains(day.day())).toList());
+        if (all.isEmpty() && !days.isEmpty()) {
+            throw new IllegalArgumentException(
+                    "all of these " + days.size() + " days were recorded here, and stay as they are");
+        }
         LocalDate first = all.isEmpty() ? LocalDate.MAX : all.getFirst().day();
         all.addAll(recorded.stream().filter(day -> day.day().isAfter(first)).toList());
         MendedHistory mended = MendedHistory.of(all);

@@ -64,7 +64,7 @@ class PastForecastsController {
         return new Row(
                 SpaceName.of(held.key().kind(), held.key().name()),
                 ahead(held.ahead()),
-                fmt.day(held.made()) + (held.afterwards() ? ", worked out afterwards" : ""),
+                fmt.day(held.made()) + (held.afterwards() ? ", afterwards" : ""),
                 fmt.large(held.low()) + " to " + fmt.large(held.high()),
                 fmt.large(held.used()),
                 String.format(Locale.ROOT, "%+.1f %%", off(held)),
