@@ -70,6 +70,24 @@ public record Schedule(LocalDateTime from, String rule) {
 
     /** The next moments, at most so many. */
     public List<Instant> runs(Instant after, ZoneId zone, int most) {
+        return runs(after, Instant.MAX, zone, most);
+    }
+
+    /**
+     * All moments up to and with the last one given.
+     *
+     * @throws IllegalArgumentException when there are more than so many
+     */
+    public List<Instant> all(Instant after, Instant until, ZoneId zone, int most) {
+        List<Instant> found = runs(after, until, zone, most + 1);
+        if (found.size() > most) {
+            throw new IllegalArgumentException("recurrence rule '" + rule + "' comes more than " + most
+                    + " times until " + until + "; ask for less");
+        }
+        return found;
+    }
+
+    private List<Instant> runs(Instant after, Instant until, ZoneId zone, int most) {
         List<Instant> found = new ArrayList<>();
         RecurrenceRuleIterator moments = parsed(rule).iterator(floating(from));
         LocalDateTime local = LocalDateTime.ofInstant(after, zone);
@@ -79,6 +97,9 @@ public record Schedule(LocalDateTime from, String rule) {
         }
         while (found.size() < most && moments.hasNext()) {
             Instant at = local(moments.nextDateTime()).atZone(zone).toInstant();
+            if (at.isAfter(until)) {
+                return found;
+            }
             if (at.isAfter(after) && (found.isEmpty() || at.isAfter(found.getLast()))) {
                 found.add(at);
             }
