@@ -2,8 +2,10 @@ package org.vastshelf.app.catalogue;
 
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
@@ -175,6 +177,8 @@ public class CatalogueStore {
     public void remove(int no) {
         db.deleteFrom(FILE).where(FILE.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(FOLDER).where(FOLDER.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(FILE_PAST).where(FILE_PAST.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(FOLDER_PAST).where(FOLDER_PAST.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(TALLY).where(TALLY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();

@@ -1,6 +1,7 @@
 package org.vastshelf.app.content;
 
 import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_REPORT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
@@ -10,6 +11,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.Times;
@@ -36,15 +39,20 @@ class KeptCheckStore {
     /** All that files refer to, and how often. Nobody may save meanwhile. */
     Map<Long, Long> references() {
         Map<Long, Long> references = new HashMap<>();
-        try (var rows = db.select(FILE.EXTENTS)
-                .from(FILE)
-                .where(DSL.condition("LEFT({0}, 1) = {1}", FILE.EXTENTS, DSL.val(ContentsCode.WITH_KEPT)))
+        count(references, FILE, FILE.EXTENTS);
+        count(references, FILE_PAST, FILE_PAST.EXTENTS);
+        return references;
+    }
+
+    private void count(Map<Long, Long> references, Table<?> files, Field<byte[]> extents) {
+        try (var rows = db.select(extents)
+                .from(files)
+                .where(DSL.condition("LEFT({0}, 1) = {1}", extents, DSL.val(ContentsCode.WITH_KEPT)))
                 .fetchSize(AT_ONCE)
                 .fetchLazy()) {
             rows.forEach(row ->
                     ContentsCode.read(row.value1()).kept().forEach(number -> references.merge(number, 1L, Long::sum)));
         }
-        return references;
     }
 
     /** What is kept, and nobody is just about to refer to. */

@@ -6,11 +6,15 @@ import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
+import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 
@@ -78,6 +82,10 @@ class DemoStore {
                         TALLY,
                         CATALOGUE,
                         FILE_TREE,
+                        FILE_PAST,
+                        FOLDER_PAST,
+                        HELD_BLOCK,
+                        SNAPSHOT,
                         KEPT,
                         KEPT_PIECE,
                         KEPT_USE,

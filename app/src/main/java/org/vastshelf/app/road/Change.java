@@ -17,6 +17,7 @@ import org.vastshelf.core.gate.GateView;
  *
  * @param owner whose the file will be
  * @param contents what it will hold; empty for a removal
+ * @param passing what becomes of its blocks
  */
 record Change(
         FileOperation operation,
@@ -24,6 +25,8 @@ record Change(
         GateView view,
         Optional<RoadStore.Found> found,
         Optional<Contents> contents,
+        Passing passing,
+        Epoch epoch,
         Instant now) {
 
     Optional<FileRow> before() {
@@ -46,13 +49,23 @@ record Change(
                 FileKind.of(name)));
     }
 
-    /** Kept bytes that are referred to no more, and those that are from now on. */
+    /** The file as snapshots go on showing it. */
+    Optional<RoadStore.Found> past() {
+        return found.filter(f -> epoch.holds(f.lived().born()));
+    }
+
+    /** Since when it will be as it is then. */
+    Lived lived() {
+        return new Lived(epoch.taken(), passing.next());
+    }
+
+    /** Kept bytes that are referred to once less, and those that are once more. */
     Set<Long> released() {
-        return without(keptBefore(), keptAfter());
+        return past().isPresent() ? Set.of() : without(keptBefore(), keptAfter());
     }
 
     Set<Long> taken() {
-        return without(keptAfter(), keptBefore());
+        return past().isPresent() ? keptAfter() : without(keptAfter(), keptBefore());
     }
 
     private Set<Long> keptBefore() {

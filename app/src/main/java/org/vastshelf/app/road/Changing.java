@@ -32,6 +32,7 @@ class Changing {
     private final EstateStore estates;
     private final RuleBooks books;
     private final RoadStore files;
+    private final LivesStore lives;
     private final KeptStore kept;
     private final TallyStore tallies;
     private final AccountStore accounts;
@@ -44,6 +45,7 @@ class Changing {
             EstateStore estates,
             RuleBooks books,
             RoadStore files,
+            LivesStore lives,
             KeptStore kept,
             TallyStore tallies,
             AccountStore accounts,
@@ -54,6 +56,7 @@ class Changing {
         this.estates = estates;
         this.books = books;
         this.files = files;
+        this.lives = lives;
         this.kept = kept;
         this.tallies = tallies;
         this.accounts = accounts;
@@ -75,12 +78,12 @@ class Changing {
     Outcome change(FileOperation asked, Instant now, Draft draft, boolean exact) {
         RuleBook book = books.of(estates.held());
         Share share = book.share(asked.share());
-        files.holdTree(share.name());
+        Epoch epoch = lives.holdTree(share);
         Volume volume = book.volume(share);
         Person person = books.person(asked.person());
         Optional<RoadStore.Place> place = files.place(share.name(), asked.path());
         Optional<RoadStore.Found> found =
-                place.filter(RoadStore.Place::complete).flatMap(p -> files.file(p, asked.path(), true));
+                place.filter(RoadStore.Place::complete).flatMap(p -> files.file(p, asked.path(), volume, true));
         if (asked.kind() == Kind.EDIT && found.isEmpty()) {
             throw NotThere.file(asked);
         }
@@ -91,10 +94,12 @@ class Changing {
         List<Account> touched = accounts.lock(AccountKeys.of(book, operation, owner, found));
         GateView.Limits limits =
                 GateView.Limits.of(touched.stream().filter(owner::countsFor).toList());
-        Optional<GateView.Present> present = found.map(RoadStore.Found::present);
+        Passing passing = draft.passing(found, operation.bytes().value(), volume, epoch);
+        Optional<GateView.Present> present = found.map(f -> f.present(passing.heldBytes()));
         long growth = operation.kind().saves()
                 ? volume.allocatedBytes(operation.bytes().value())
                         - present.map(p -> p.allocated().value()).orElse(0L)
+                        + passing.heldBytes()
                 : 0;
         Bytes room = exact ? rooms.lock(book, volume, growth) : rooms.read(book, volume);
         GateView view = new GateView(
@@ -112,8 +117,9 @@ class Changing {
             throw NotThere.file(operation);
         }
         long receipt = notes.note(operation, view, now, allowed);
-        GateView after =
-                allowed ? apply(new Change(operation, owner, view, found, contents, now), place, touched, book) : view;
+        GateView after = allowed
+                ? apply(new Change(operation, owner, view, found, contents, passing, epoch, now), place, touched, book)
+                : view;
         return new Outcome(operation, view, now, allowed, Looking.space(after, operation), receipt, Optional.empty());
     }
 
@@ -122,9 +128,11 @@ class Changing {
         Volume volume = change.view().space().volume();
         Optional<FileRow> before = change.before();
         Optional<FileRow> after = change.after(volume);
-        RoadStore.Place place =
-                after.isPresent() ? files.made(operation.share(), operation.path(), found) : found.orElseThrow();
-        write(place, before, after, change.contents());
+        RoadStore.Place place = after.isPresent()
+                ? files.made(operation.share(), operation.path(), found, change.epoch())
+                : found.orElseThrow();
+        change.past().ifPresent(was -> lives.past(place, was, change.epoch()));
+        write(place, change, after);
         kept.used(change.released(), -1);
         kept.used(change.taken(), 1);
         tallies.tally(place, before, after);
@@ -137,7 +145,8 @@ class Changing {
                 (after.isPresent() ? 1 : 0) - (before.isPresent() ? 1 : 0),
                 sum(after, FileRow::bytes) - sum(before, FileRow::bytes),
                 allocated);
-        if (!rooms.take(book, volume, allocated)) {
+        lives.hold(volume.name(), change.passing().held(), change.epoch());
+        if (!rooms.take(book, volume, allocated, change.passing().heldBytes())) {
             throw new Tight();
         }
         return new GateView(
@@ -147,7 +156,11 @@ class Changing {
                         now.stream().filter(change.owner()::countsFor).toList()),
                 new GateView.Space(
                         volume,
-                        Bytes.of(Math.max(0, change.view().space().room().value() - allocated)),
+                        Bytes.of(Math.max(
+                                0,
+                                change.view().space().room().value()
+                                        - allocated
+                                        - change.passing().heldBytes())),
                         Optional.empty()));
     }
 
@@ -161,14 +174,13 @@ class Changing {
                 .orElse(0L);
     }
 
-    private void write(
-            RoadStore.Place place, Optional<FileRow> before, Optional<FileRow> after, Optional<Contents> contents) {
+    private void write(RoadStore.Place place, Change change, Optional<FileRow> after) {
         if (after.isEmpty()) {
-            files.remove(place, before.orElseThrow());
-        } else if (before.isEmpty()) {
-            files.add(place, after.get(), contents.orElseThrow());
+            files.remove(place, change.before().orElseThrow());
+        } else if (change.found().isEmpty()) {
+            files.add(place, after.get(), change.contents().orElseThrow(), change.lived());
         } else {
-            files.replace(place, after.get(), contents.orElseThrow());
+            files.replace(place, after.get(), change.contents().orElseThrow(), change.lived());
         }
     }
 }

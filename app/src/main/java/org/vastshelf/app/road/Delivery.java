@@ -38,7 +38,7 @@ public class Delivery {
 
     private final EstateStore estates;
     private final RuleBooks books;
-    private final RoadStore files;
+    private final LivesStore lives;
     private final PlacesStore folders;
     private final DeliveryStore rows;
     private final TallyStore tallies;
@@ -51,7 +51,7 @@ public class Delivery {
     Delivery(
             EstateStore estates,
             RuleBooks books,
-            RoadStore files,
+            LivesStore lives,
             PlacesStore folders,
             DeliveryStore rows,
             TallyStore tallies,
@@ -62,7 +62,7 @@ public class Delivery {
             Transactions transactions) {
         this.estates = estates;
         this.books = books;
-        this.files = files;
+        this.lives = lives;
         this.folders = folders;
         this.rows = rows;
         this.tallies = tallies;
@@ -92,6 +92,7 @@ public class Delivery {
         private final RuleBook book = books.of(estates.held());
         private final Share share;
         private final Volume volume;
+        private final Epoch epoch;
         private final Map<FilePath, RoadStore.Place> places;
         private final Map<String, Account> held = new LinkedHashMap<>();
         private final Map<String, Long> growths = new HashMap<>();
@@ -103,9 +104,9 @@ public class Delivery {
         Round(String name, List<Item> asked) {
             this.share = book.share(name);
             this.volume = book.volume(share);
-            files.holdTree(name);
+            this.epoch = lives.holdTree(share);
             this.places = folders.made(
-                    name, asked.stream().map(item -> item.path.parent()).collect(Collectors.toSet()));
+                    name, asked.stream().map(item -> item.path.parent()).collect(Collectors.toSet()), epoch);
             Set<FilePath> present =
                     rows.present(places, asked.stream().map(Item::path).toList());
             this.items = asked.stream().filter(item -> present.add(item.path)).toList();
@@ -197,7 +198,7 @@ public class Delivery {
         }
 
         private void apply() {
-            rows.add(taken);
+            rows.add(taken, epoch);
             rows.note(lines);
             tallies.arrived(taken);
             taken.forEach(row -> {
@@ -212,7 +213,7 @@ public class Delivery {
             }
             long allocated =
                     taken.stream().mapToLong(row -> row.file().allocated()).sum();
-            if (!rooms.take(book, volume, allocated)) {
+            if (!rooms.take(book, volume, allocated, 0)) {
                 throw new IllegalStateException("the room that was locked is gone");
             }
         }

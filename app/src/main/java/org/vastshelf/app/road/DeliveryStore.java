@@ -58,11 +58,11 @@ class DeliveryStore {
         return present;
     }
 
-    void add(List<Row> rows) {
+    void add(List<Row> rows, Epoch epoch) {
         LoadStore buffer = new LoadStore(
                 "file",
                 "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,"
-                        + "counted,extents");
+                        + "counted,extents,born");
         load(buffer, rows, row -> {
             FileRow file = row.file;
             buffer.number(row.place.catalogue()).number(row.place.folder()).bytes(file.name());
@@ -74,6 +74,7 @@ class DeliveryStore {
             buffer.number(file.kind().ordinal())
                     .number(1)
                     .bytes(ContentsCode.write(row.contents))
+                    .number(epoch.taken())
                     .endRow();
         });
     }

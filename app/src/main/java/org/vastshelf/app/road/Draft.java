@@ -2,6 +2,7 @@ package org.vastshelf.app.road;
 
 import java.util.Optional;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.Volume;
 
 /** What a file will hold. */
 sealed interface Draft {
@@ -20,6 +21,25 @@ sealed interface Draft {
 
     /** No file any more. */
     record Gone() implements Draft {}
+
+    /** What becomes of the blocks of a file, or of none, that will have so many bytes. */
+    default Passing passing(Optional<RoadStore.Found> found, long length, Volume volume, Epoch epoch) {
+        return switch (this) {
+            case Patch patch
+            when found.isPresent() -> {
+                RoadStore.Found file = found.get();
+                yield Passing.part(
+                        file,
+                        patch.at == Patch.END ? file.row().bytes() : patch.at,
+                        patch.bytes.length(),
+                        volume,
+                        epoch);
+            }
+            case Whole whole -> Passing.whole(found, length, volume, epoch);
+            case Patch patch -> Passing.whole(found, length, volume, epoch);
+            case Gone gone -> Passing.whole(found, 0, volume, epoch);
+        };
+    }
 
     /** Contents after the change of a file, or of none. */
     default Optional<Contents> after(Optional<RoadStore.Found> found) {

@@ -12,6 +12,7 @@ import org.vastshelf.core.unit.Bytes;
  * What is moved, copied or removed: one file, or a folder with all that is in it.
  *
  * @param place where it lies
+ * @param epoch of its share
  * @param file the file, if it is one
  * @param tree the folder and those below it; empty for a file
  * @param portions what counts, by folder and owner; takes what it will take on the volume where it goes
@@ -19,20 +20,25 @@ import org.vastshelf.core.unit.Bytes;
 record Load(
         TreeRoad.At at,
         RoadStore.Place place,
+        Epoch epoch,
         Optional<RoadStore.Found> file,
         List<TreeStore.Branch> tree,
         List<TreeStore.Portion> portions) {
 
     static Load of(
-            TreeRoad.At at, RoadStore.Place place, List<TreeStore.Branch> tree, List<TreeStore.Portion> portions) {
-        return new Load(at, place, Optional.empty(), tree, portions);
+            TreeRoad.At at,
+            RoadStore.Place place,
+            Epoch epoch,
+            List<TreeStore.Branch> tree,
+            List<TreeStore.Portion> portions) {
+        return new Load(at, place, epoch, Optional.empty(), tree, portions);
     }
 
-    static Load of(TreeRoad.At at, RoadStore.Place place, RoadStore.Found file, Volume onto) {
+    static Load of(TreeRoad.At at, RoadStore.Place place, Epoch epoch, RoadStore.Found file, Volume onto) {
         FileRow row = file.row();
         TreeStore.Portion portion = new TreeStore.Portion(
                 at.path().parent(), Owner.of(row), 1, row.bytes(), onto.allocatedBytes(row.bytes()));
-        return new Load(at, place, Optional.of(file), List.of(), List.of(portion));
+        return new Load(at, place, epoch, Optional.of(file), List.of(), List.of(portion));
     }
 
     boolean isFolder() {

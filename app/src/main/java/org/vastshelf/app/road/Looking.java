@@ -27,6 +27,7 @@ class Looking {
     private final EstateStore estates;
     private final RuleBooks books;
     private final RoadStore files;
+    private final LivesStore lives;
     private final TallyStore tallies;
     private final AccountStore accounts;
     private final VolumeRoomStore rooms;
@@ -36,6 +37,7 @@ class Looking {
             EstateStore estates,
             RuleBooks books,
             RoadStore files,
+            LivesStore lives,
             TallyStore tallies,
             AccountStore accounts,
             VolumeRoomStore rooms,
@@ -43,6 +45,7 @@ class Looking {
         this.estates = estates;
         this.books = books;
         this.files = files;
+        this.lives = lives;
         this.tallies = tallies;
         this.accounts = accounts;
         this.rooms = rooms;
@@ -55,25 +58,25 @@ class Looking {
         Volume volume = book.volume(share);
         boolean reads = operation.kind() == Kind.READ;
         if (reads) {
-            files.holdTree(share.name());
+            lives.holdTree(share);
         }
         Optional<RoadStore.Place> place = reads
                 ? files.place(share.name(), operation.path()).filter(RoadStore.Place::complete)
                 : Optional.empty();
-        Optional<RoadStore.Found> found = place.flatMap(p -> files.file(p, operation.path(), false));
+        Optional<RoadStore.Found> found = place.flatMap(p -> files.file(p, operation.path(), volume, false));
         Person person = books.person(operation.person());
         GateView view = new GateView(
                 book.reach(share),
                 new GateView.Access(share, person),
                 GateView.Limits.of(accounts.read(AccountKeys.at(book, share.name(), operation.path(), Owner.of(person))
                         .toList())),
-                new GateView.Space(volume, rooms.read(book, volume), found.map(RoadStore.Found::present)));
+                new GateView.Space(volume, rooms.read(book, volume), found.map(f -> f.present(0))));
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
         if (reads && found.isEmpty() && allowed) {
             throw NotThere.file(operation);
         }
         if (reads && allowed) {
-            use(place.orElseThrow(), operation, found.orElseThrow().row(), now);
+            use(place.orElseThrow(), volume, operation, found.orElseThrow().row(), now);
         }
         return new Outcome(
                 operation,
@@ -85,11 +88,11 @@ class Looking {
                 allowed ? found.map(RoadStore.Found::contents) : Optional.empty());
     }
 
-    private void use(RoadStore.Place place, FileOperation operation, FileRow seen, Instant now) {
+    private void use(RoadStore.Place place, Volume volume, FileOperation operation, FileRow seen, Instant now) {
         if (now.getEpochSecond() - seen.accessed() < FRESH_SECONDS) {
             return;
         }
-        files.file(place, operation.path(), true).ifPresent(locked -> {
+        files.file(place, operation.path(), volume, true).ifPresent(locked -> {
             FileRow before = locked.row();
             FileRow after = before.usedAt(Math.max(before.accessed(), now.getEpochSecond()));
             files.use(place, after);

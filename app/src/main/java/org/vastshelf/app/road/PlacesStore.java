@@ -12,8 +12,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jooq.DSLContext;
+import org.jooq.Row10;
 import org.jooq.Row2;
-import org.jooq.Row9;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
@@ -32,9 +32,10 @@ class PlacesStore {
     }
 
     /** Where files in these folders lie, by folder; folders are made where they are missing. */
-    Map<FilePath, RoadStore.Place> made(String share, Collection<FilePath> folders) {
+    Map<FilePath, RoadStore.Place> made(String share, Collection<FilePath> folders, Epoch epoch) {
         FilePath inRoot = new FilePath("/x");
-        int catalogue = files.made(share, inRoot, files.place(share, inRoot)).catalogue();
+        int catalogue =
+                files.made(share, inRoot, files.place(share, inRoot), epoch).catalogue();
         Set<FilePath> wanted = new TreeSet<>(Comparator.comparing(FilePath::text));
         folders.forEach(folder -> {
             wanted.add(folder);
@@ -42,7 +43,7 @@ class PlacesStore {
         });
         Map<FilePath, Integer> numbers = find(catalogue, wanted);
         if (numbers.size() < wanted.size()) {
-            numbers = make(catalogue, wanted);
+            numbers = make(catalogue, wanted, epoch);
         }
         Map<FilePath, RoadStore.Place> places = new HashMap<>();
         for (FilePath folder : folders) {
@@ -70,14 +71,15 @@ class PlacesStore {
     }
 
     /** Makes those that are missing, the outer ones first. */
-    private Map<FilePath, Integer> make(int catalogue, Set<FilePath> wanted) {
+    private Map<FilePath, Integer> make(int catalogue, Set<FilePath> wanted, Epoch epoch) {
         int next = db.select(CATALOGUE.NEXT_FOLDER)
                 .from(CATALOGUE)
                 .where(CATALOGUE.NO.eq(catalogue))
                 .forUpdate()
                 .fetchSingle(CATALOGUE.NEXT_FOLDER);
         Map<FilePath, Integer> numbers = find(catalogue, wanted);
-        List<Row9<Integer, Integer, Integer, Integer, byte[], byte[], Long, Long, Long>> rows = new ArrayList<>();
+        List<Row10<Integer, Integer, Integer, Integer, byte[], byte[], Long, Long, Long, Integer>> rows =
+                new ArrayList<>();
         List<Row2<Integer, byte[]>> keys = new ArrayList<>();
         for (FilePath folder : wanted) {
             if (numbers.containsKey(folder)) {
@@ -86,7 +88,17 @@ class PlacesStore {
             int parent = numbers.get(folder.parent());
             keys.add(DSL.row(parent, PathBytes.of(folder.name())));
             byte[] path = PathBytes.of(folder.text());
-            rows.add(DSL.row(catalogue, next, parent, folder.parts().size(), PathBytes.hash(path), path, 0L, 0L, 0L));
+            rows.add(DSL.row(
+                    catalogue,
+                    next,
+                    parent,
+                    folder.parts().size(),
+                    PathBytes.hash(path),
+                    path,
+                    0L,
+                    0L,
+                    0L,
+                    epoch.taken()));
             numbers.put(folder, next++);
         }
         files.requireNoFiles(catalogue, keys);
@@ -100,7 +112,8 @@ class PlacesStore {
                         FOLDER.PATH,
                         FOLDER.SUM_FILES,
                         FOLDER.SUM_BYTES,
-                        FOLDER.SUM_ALLOCATED)
+                        FOLDER.SUM_ALLOCATED,
+                        FOLDER.BORN)
                 .valuesOfRows(rows)
                 .execute();
         db.update(CATALOGUE)

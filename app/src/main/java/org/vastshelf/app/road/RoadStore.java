@@ -2,7 +2,6 @@ package org.vastshelf.app.road;
 
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
-import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.util.ArrayList;
@@ -30,6 +29,7 @@ import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.unit.Bytes;
 
@@ -59,20 +59,13 @@ class RoadStore {
     }
 
     /** A file that is there. */
-    record Found(FileRow row, Contents contents) {
+    record Found(FileRow row, Contents contents, Lived lived) {
 
-        GateView.Present present() {
-            return new GateView.Present(Bytes.of(row.bytes()), Bytes.of(row.allocated()), row.owner(), row.group());
+        /** As the gate sees it; of what it takes so much stays with snapshots when it changes. */
+        GateView.Present present(long held) {
+            return new GateView.Present(
+                    Bytes.of(row.bytes()), Bytes.of(row.allocated()), Bytes.of(held), row.owner(), row.group());
         }
-    }
-
-    /** Keeps the folders of a share where they are until the transaction has ended; files may come and go. */
-    void holdTree(String share) {
-        db.select(FILE_TREE.SHARE)
-                .from(FILE_TREE)
-                .where(FILE_TREE.SHARE.eq(share))
-                .forShare()
-                .fetch();
     }
 
     /** Finds the folders of a path; a share that was never written to has no catalogue yet. */
@@ -106,7 +99,7 @@ class RoadStore {
     }
 
     /** The place with all its folders, which are made where they are missing. */
-    Place made(String share, FilePath file, Optional<Place> found) {
+    Place made(String share, FilePath file, Optional<Place> found, Epoch epoch) {
         if (found.isPresent() && found.get().complete()) {
             return found.get();
         }
@@ -125,7 +118,17 @@ class RoadStore {
             int parent = folders.isEmpty() ? 0 : folders.getLast();
             requireNoFile(catalogue, parent, folder);
             db.insertInto(FOLDER)
-                    .values(catalogue, next, parent, folders.size(), PathBytes.hash(path), path, 0L, 0L, 0L)
+                    .values(
+                            catalogue,
+                            next,
+                            parent,
+                            folders.size(),
+                            PathBytes.hash(path),
+                            path,
+                            0L,
+                            0L,
+                            0L,
+                            epoch.taken())
                     .execute();
             folders.add(next++);
         }
@@ -174,7 +177,7 @@ class RoadStore {
     }
 
     /** The file at a place. */
-    Optional<Found> file(Place place, FilePath file, boolean toChange) {
+    Optional<Found> file(Place place, FilePath file, Volume volume, boolean toChange) {
         var select = db.selectFrom(FILE)
                 .where(
                         FILE.CATALOGUE_NO.eq(place.catalogue()),
@@ -192,17 +195,20 @@ class RoadStore {
                                 r.getAccessedAt(),
                                 r.getChangedAt(),
                                 FileKind.values()[r.getKind()]),
-                        ContentsCode.read(r.getExtents())));
+                        ContentsCode.read(r.getExtents()),
+                        new Lived(
+                                r.getBorn(),
+                                LivesCode.read(r.getBlocks(), r.getBorn(), r.getAllocated() / volume.blockSize()))));
     }
 
     /** Puts a file where none was; somebody else may have put one there in this moment. */
-    void add(Place place, FileRow file, Contents contents) {
+    void add(Place place, FileRow file, Contents contents, Lived lived) {
         try {
             db.insertInto(FILE)
                     .set(FILE.CATALOGUE_NO, place.catalogue())
                     .set(FILE.FOLDER_NO, place.folder())
                     .set(FILE.NAME, file.name())
-                    .set(columns(file, contents))
+                    .set(columns(file, contents, lived))
                     .set(FILE.COUNTED, 1)
                     .execute();
         } catch (DuplicateKeyException raced) {
@@ -211,7 +217,7 @@ class RoadStore {
     }
 
     /** What a save sets, whether a file was there or not; it begins on the bulk part. */
-    private static Map<Field<?>, Object> columns(FileRow file, Contents contents) {
+    private static Map<Field<?>, Object> columns(FileRow file, Contents contents, Lived lived) {
         Map<Field<?>, Object> columns = new HashMap<>();
         columns.put(FILE.BYTES, file.bytes());
         columns.put(FILE.ALLOCATED, file.allocated());
@@ -223,11 +229,16 @@ class RoadStore {
         columns.put(FILE.KIND, file.kind().ordinal());
         columns.put(FILE.FAST_ON, "");
         columns.put(FILE.EXTENTS, ContentsCode.write(contents));
+        columns.put(FILE.BORN, lived.born());
+        columns.put(FILE.BLOCKS, LivesCode.write(lived));
         return columns;
     }
 
-    void replace(Place place, FileRow file, Contents contents) {
-        db.update(FILE).set(columns(file, contents)).where(is(place, file)).execute();
+    void replace(Place place, FileRow file, Contents contents, Lived lived) {
+        db.update(FILE)
+                .set(columns(file, contents, lived))
+                .where(is(place, file))
+                .execute();
     }
 
     /** Notes when a file was last used. */

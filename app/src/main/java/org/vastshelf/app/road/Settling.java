@@ -1,9 +1,12 @@
 package org.vastshelf.app.road;
 
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
@@ -17,6 +20,7 @@ import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.Gate;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.limit.Account;
+import org.vastshelf.core.snapshot.BlockLives;
 import org.vastshelf.core.unit.Bytes;
 
 /** Asks the gate about what moves, arrives or goes away, and carries it out. */
@@ -24,6 +28,7 @@ import org.vastshelf.core.unit.Bytes;
 class Settling {
 
     private final RoadStore files;
+    private final LivesStore lives;
     private final TreeStore trees;
     private final TreeCopyStore copies;
     private final TallyStore tallies;
@@ -35,6 +40,7 @@ class Settling {
 
     Settling(
             RoadStore files,
+            LivesStore lives,
             TreeStore trees,
             TreeCopyStore copies,
             TallyStore tallies,
@@ -44,6 +50,7 @@ class Settling {
             Crossings crossings,
             Notes notes) {
         this.files = files;
+        this.lives = lives;
         this.trees = trees;
         this.copies = copies;
         this.tallies = tallies;
@@ -61,9 +68,13 @@ class Settling {
                 portion -> keys(scene, load.someFile(portion, load.at().path()), portion.owner()),
                 portion -> keys(scene, load.someFile(portion, to), portion.owner()),
                 load.portions());
-        return settle(scene, operation, gains, 0, () -> {
+        return settle(scene, operation, gains, Taking.NOTHING, () -> {
+            Epoch epoch = load.epoch();
             if (load.isFolder()) {
+                List<Integer> top = List.of(load.tree().getFirst().no());
+                lives.foldersGone(there.catalogue(), top, epoch);
                 trees.move(there.catalogue(), load.tree(), to, there.folder());
+                lives.named(there.catalogue(), top.getFirst(), epoch);
             } else {
                 RoadStore.Found file = load.file().orElseThrow();
                 FileRow before = file.row();
@@ -71,8 +82,16 @@ class Settling {
                         PathBytes.of(to.name()),
                         FileKind.of(to.name()),
                         scene.now().getEpochSecond());
+                if (epoch.holds(file.lived().born())) {
+                    lives.past(load.place(), file, epoch);
+                    kept.used(file.contents().kept(), 1);
+                }
                 files.remove(load.place(), before);
-                files.add(there, after, file.contents());
+                files.add(
+                        there,
+                        after,
+                        file.contents(),
+                        new Lived(epoch.taken(), file.lived().blocks()));
                 tallies.tally(load.place(), Optional.of(before), Optional.empty());
                 tallies.tally(there, Optional.empty(), Optional.of(after));
             }
@@ -80,36 +99,42 @@ class Settling {
         });
     }
 
-    Outcome copied(Scene scene, FileOperation operation, Load load, RoadStore.Place there) {
+    Outcome copied(Scene scene, FileOperation operation, Load load, RoadStore.Place there, Epoch epoch) {
         FilePath to = operation.path();
         load.requirePaths(to);
         Map<AccountStore.Key, Long> gains = Trees.gains(
                 portion -> Stream.empty(),
                 portion -> keys(scene, load.someFile(portion, to), scene.owner()),
                 load.portions());
-        return settle(scene, operation, gains, load.allocated(), () -> {
-            if (load.isFolder()) {
-                copies.copy(
-                        load.place().catalogue(),
-                        load.tree(),
-                        new TreeCopyStore.Target(
-                                there.catalogue(),
-                                there.folder(),
-                                to,
-                                scene.owner(),
-                                scene.volume().blockSize(),
-                                scene.now()));
-                use(load, 1);
-            } else {
-                Contents contents = load.file().orElseThrow().contents();
-                FileRow copy = copy(scene, to, load.file().orElseThrow().row());
-                files.add(there, copy, contents);
-                kept.hold(contents.kept());
-                kept.used(contents.kept(), 1);
-                tallies.tally(there, Optional.empty(), Optional.of(copy));
-            }
-            tallies.sums(there, load.files(), load.bytes().value(), load.allocated());
-        });
+        return settle(
+                scene, operation, gains, new Taking(load.allocated(), Collections.emptySortedMap(), epoch), () -> {
+                    if (load.isFolder()) {
+                        copies.copy(
+                                load.place().catalogue(),
+                                load.tree(),
+                                new TreeCopyStore.Target(
+                                        there.catalogue(),
+                                        there.folder(),
+                                        to,
+                                        scene.owner(),
+                                        scene.volume().blockSize(),
+                                        epoch,
+                                        scene.now()));
+                        Map<Long, Integer> uses = trees.kept(load.place().catalogue(), load.tree(), 0);
+                        kept.hold(uses.keySet());
+                        uses.forEach((number, times) -> kept.used(List.of(number), times));
+                    } else {
+                        Contents contents = load.file().orElseThrow().contents();
+                        FileRow copy = copy(scene, to, load.file().orElseThrow().row());
+                        long blocks = copy.allocated() / scene.volume().blockSize();
+                        files.add(
+                                there, copy, contents, new Lived(epoch.taken(), BlockLives.of(blocks, epoch.taken())));
+                        kept.hold(contents.kept());
+                        kept.used(contents.kept(), 1);
+                        tallies.tally(there, Optional.empty(), Optional.of(copy));
+                    }
+                    tallies.sums(there, load.files(), load.bytes().value(), load.allocated());
+                });
     }
 
     private static FileRow copy(Scene scene, FilePath to, FileRow of) {
@@ -126,10 +151,10 @@ class Settling {
                 FileKind.of(to.name()));
     }
 
-    Outcome folderMade(Scene scene, FileOperation operation) {
-        return settle(scene, operation, Map.of(), 0, () -> {
+    Outcome folderMade(Scene scene, FileOperation operation, Epoch epoch) {
+        return settle(scene, operation, Map.of(), Taking.NOTHING, () -> {
             FilePath inside = operation.path().child("x");
-            files.made(operation.share(), inside, files.place(operation.share(), inside));
+            files.made(operation.share(), inside, files.place(operation.share(), inside), epoch);
         });
     }
 
@@ -138,20 +163,50 @@ class Settling {
                 portion -> keys(scene, load.someFile(portion, operation.path()), portion.owner()),
                 portion -> Stream.empty(),
                 load.portions());
-        return settle(scene, operation, gains, -load.allocated(), () -> {
-            use(load, -1);
-            trees.remove(load.place().catalogue(), load.tree());
+        int catalogue = load.place().catalogue();
+        SortedMap<Integer, Long> held = held(scene, load);
+        return settle(scene, operation, gains, new Taking(-load.allocated(), held, load.epoch()), () -> {
+            trees.kept(catalogue, load.tree(), load.epoch().newest())
+                    .forEach((number, times) -> kept.used(List.of(number), -times));
+            TreeStore.some(load.tree()).forEach(some -> {
+                lives.filesGone(catalogue, some, load.epoch());
+                lives.foldersGone(catalogue, some, load.epoch());
+            });
+            trees.remove(catalogue, load.tree());
             tallies.sums(load.place(), -load.files(), -load.bytes().value(), -load.allocated());
         });
     }
 
-    /** Counts the references of a whole tree. */
-    private void use(Load load, int sign) {
-        Map<Long, Integer> uses = trees.kept(load.place().catalogue(), load.tree());
-        if (sign > 0) {
-            kept.hold(uses.keySet());
+    /**
+     * What an operation takes on the volume.
+     *
+     * @param live bytes that files take more, or less
+     * @param held bytes that die and that snapshots hold, by birth
+     */
+    private record Taking(long live, SortedMap<Integer, Long> held, Epoch epoch) {
+        static final Taking NOTHING = new Taking(0, Collections.emptySortedMap(), new Epoch(0, 0));
+
+        long all() {
+            return live + heldBytes();
         }
-        uses.forEach((number, times) -> kept.used(List.of(number), sign * times));
+
+        long heldBytes() {
+            return held.values().stream().mapToLong(Long::longValue).sum();
+        }
+    }
+
+    /** What snapshots hold of a tree, by birth. */
+    private SortedMap<Integer, Long> held(Scene scene, Load load) {
+        SortedMap<Integer, Long> blocks = new TreeMap<>();
+        if (load.epoch().newest() > 0) {
+            TreeStore.some(load.tree())
+                    .forEach(some -> lives.blocks(
+                                    load.place().catalogue(),
+                                    some,
+                                    scene.volume().blockSize())
+                            .forEach((born, count) -> blocks.merge(born, count, Long::sum)));
+        }
+        return Passing.held(blocks, scene.volume(), load.epoch());
     }
 
     private static Stream<AccountStore.Key> keys(Scene scene, FilePath file, Owner owner) {
@@ -159,7 +214,8 @@ class Settling {
     }
 
     private Outcome settle(
-            Scene scene, FileOperation operation, Map<AccountStore.Key, Long> gains, long allocation, Runnable apply) {
+            Scene scene, FileOperation operation, Map<AccountStore.Key, Long> gains, Taking taking, Runnable apply) {
+        long allocation = taking.all();
         List<AccountStore.Key> keys = List.copyOf(gains.keySet());
         List<Account> touched = accounts.lock(keys);
         Map<Account, Long> growths = new LinkedHashMap<>();
@@ -177,7 +233,8 @@ class Settling {
         if (allowed) {
             apply.run();
             List<Account> grown = crossings.grow(operation, growths, scene.now());
-            if (!rooms.take(scene.book(), scene.volume(), allocation)) {
+            lives.hold(scene.volume().name(), taking.held, taking.epoch);
+            if (!rooms.take(scene.book(), scene.volume(), taking.live, taking.heldBytes())) {
                 throw new IllegalStateException("the room that was locked is gone");
             }
             after = scene.view(

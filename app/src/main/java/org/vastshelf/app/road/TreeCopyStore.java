@@ -37,7 +37,7 @@ class TreeCopyStore {
      *
      * @param block bytes of a block of the volume there
      */
-    record Target(int catalogue, int parent, FilePath path, Owner owner, long block, Instant now) {}
+    record Target(int catalogue, int parent, FilePath path, Owner owner, long block, Epoch epoch, Instant now) {}
 
     void copy(int from, List<TreeStore.Branch> tree, Target to) {
         int next = db.select(CATALOGUE.NEXT_FOLDER)
@@ -76,7 +76,8 @@ class TreeCopyStore {
                         path,
                         0L,
                         0L,
-                        0L)
+                        0L,
+                        to.epoch.taken())
                 .execute();
     }
 
@@ -96,7 +97,8 @@ class TreeCopyStore {
                         FILE.CHANGED_AT,
                         FILE.KIND,
                         FILE.COUNTED,
-                        FILE.EXTENTS)
+                        FILE.EXTENTS,
+                        FILE.BORN)
                 .select(DSL.select(
                                 DSL.val(to.catalogue),
                                 DSL.val(made),
@@ -110,7 +112,8 @@ class TreeCopyStore {
                                 DSL.val(now),
                                 FILE.KIND,
                                 DSL.val(1),
-                                FILE.EXTENTS)
+                                FILE.EXTENTS,
+                                DSL.val(to.epoch.taken()))
                         .from(FILE)
                         .where(FILE.CATALOGUE_NO.eq(from), FILE.FOLDER_NO.eq(folder)))
                 .execute();

@@ -25,6 +25,7 @@ public class TreeRoad {
     private final EstateStore estates;
     private final RuleBooks books;
     private final RoadStore files;
+    private final LivesStore lives;
     private final TreeStore trees;
     private final Looking looking;
     private final Settling settling;
@@ -35,6 +36,7 @@ public class TreeRoad {
             EstateStore estates,
             RuleBooks books,
             RoadStore files,
+            LivesStore lives,
             TreeStore trees,
             Looking looking,
             Settling settling,
@@ -43,6 +45,7 @@ public class TreeRoad {
         this.estates = estates;
         this.books = books;
         this.files = files;
+        this.lives = lives;
         this.trees = trees;
         this.looking = looking;
         this.settling = settling;
@@ -66,7 +69,7 @@ public class TreeRoad {
     public Outcome move(String who, At from, FilePath to, Instant now) {
         return transactions.run(() -> {
             Scene scene = scene(who, from.share, now);
-            Load load = load(from, scene.volume());
+            Load load = load(from, scene.book(), scene.volume());
             FileOperation operation = new FileOperation(
                     load.isFolder() ? Kind.MOVE_FOLDER : Kind.MOVE,
                     who,
@@ -79,7 +82,7 @@ public class TreeRoad {
                 throw new Taken("'" + from.path + "' can't go into itself");
             }
             load.requireNoRule(scene.book());
-            RoadStore.Place there = free(new At(from.share, to));
+            RoadStore.Place there = free(scene, new At(from.share, to), load.epoch());
             return settling.moved(scene, operation, load, there);
         });
     }
@@ -92,7 +95,7 @@ public class TreeRoad {
     public Outcome copy(String who, At from, At to, Instant now) {
         return transactions.run(() -> {
             Scene scene = scene(who, to.share, now);
-            Load load = load(from, scene.volume());
+            Load load = load(from, scene.book(), scene.volume());
             Share source = scene.book().share(from.share);
             Outcome read = looking.look(
                     new FileOperation(
@@ -116,8 +119,9 @@ public class TreeRoad {
                     to.path,
                     load.bytes(),
                     Workstations.of(scene.share(), who));
-            RoadStore.Place there = free(to);
-            return settling.copied(scene, operation, load, there);
+            Epoch epoch = lives.holdTree(scene.share());
+            RoadStore.Place there = free(scene, to, epoch);
+            return settling.copied(scene, operation, load, there, epoch);
         });
     }
 
@@ -127,9 +131,9 @@ public class TreeRoad {
             Scene scene = scene(who, at.share, now);
             FileOperation operation = new FileOperation(
                     Kind.MAKE_FOLDER, who, at.share, at.path, Bytes.ZERO, Workstations.of(scene.share(), who));
-            files.holdTree(at.share);
-            free(at);
-            return settling.folderMade(scene, operation);
+            Epoch epoch = lives.holdTree(scene.share());
+            free(scene, at, epoch);
+            return settling.folderMade(scene, operation, epoch);
         });
     }
 
@@ -141,7 +145,7 @@ public class TreeRoad {
     public Outcome removeFolder(String who, At at, Instant now) {
         return transactions.run(() -> {
             Scene scene = scene(who, at.share, now);
-            Load load = load(at, scene.volume());
+            Load load = load(at, scene.book(), scene.volume());
             if (!load.isFolder()) {
                 throw NotThere.folder(at.share, at.path);
             }
@@ -159,18 +163,15 @@ public class TreeRoad {
     }
 
     /** What lies at a path; it stays there until the transaction has ended. */
-    private Load load(At at, Volume onto) {
+    private Load load(At at, RuleBook book, Volume onto) {
         if (at.path.isRoot()) {
             throw new IllegalArgumentException("path is '/', must name a file or a folder in it");
         }
         int catalogue = trees.catalogue(at.share).orElseThrow(() -> missing(at));
         boolean folder =
                 files.place(at.share, at.path).filter(RoadStore.Place::isFolder).isPresent();
-        if (folder) {
-            trees.lockTree(at.share);
-        } else {
-            files.holdTree(at.share);
-        }
+        Share share = book.share(at.share);
+        Epoch epoch = folder ? lives.lockTree(share) : lives.holdTree(share);
         RoadStore.Place place =
                 files.place(at.share, at.path).filter(RoadStore.Place::complete).orElseThrow(() -> missing(at));
         if (place.isFolder() != folder) {
@@ -178,10 +179,11 @@ public class TreeRoad {
         }
         if (folder) {
             List<TreeStore.Branch> tree = trees.tree(catalogue, at.path);
-            return Load.of(at, place, tree, trees.portions(catalogue, tree, onto.blockSize()));
+            return Load.of(at, place, epoch, tree, trees.portions(catalogue, tree, onto.blockSize()));
         }
-        RoadStore.Found found = files.file(place, at.path, true).orElseThrow(() -> missing(at));
-        return Load.of(at, place, found, onto);
+        RoadStore.Found found =
+                files.file(place, at.path, book.volume(share), true).orElseThrow(() -> missing(at));
+        return Load.of(at, place, epoch, found, onto);
     }
 
     private static NotThere missing(At at) {
@@ -189,14 +191,14 @@ public class TreeRoad {
     }
 
     /** A place of which the folder is there and the name is free. */
-    private RoadStore.Place free(At at) {
+    private RoadStore.Place free(Scene scene, At at, Epoch epoch) {
         if (!trees.catalogue(at.share).isPresent() && at.path.parent().isRoot()) {
-            return files.made(at.share, at.path, Optional.empty());
+            return files.made(at.share, at.path, Optional.empty(), epoch);
         }
         RoadStore.Place place = files.place(at.share, at.path)
                 .filter(RoadStore.Place::complete)
                 .orElseThrow(() -> NotThere.folder(at.share, at.path.parent()));
-        if (place.isFolder() || files.file(place, at.path, true).isPresent()) {
+        if (place.isFolder() || files.file(place, at.path, scene.volume(), true).isPresent()) {
             throw new Taken("There is something at " + at + " already; remove it first or choose another name");
         }
         return place;

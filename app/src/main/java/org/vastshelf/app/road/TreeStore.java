@@ -2,7 +2,6 @@ package org.vastshelf.app.road;
 
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
-import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 
@@ -41,15 +40,6 @@ class TreeStore {
 
     /** What lies directly in a folder and belongs to one owner. */
     record Portion(FilePath folder, Owner owner, long files, long bytes, long allocated) {}
-
-    /** Lets nobody else change files or folders of a share until the transaction has ended. */
-    void lockTree(String share) {
-        db.select(FILE_TREE.SHARE)
-                .from(FILE_TREE)
-                .where(FILE_TREE.SHARE.eq(share))
-                .forUpdate()
-                .fetch();
-    }
 
     /** A folder and all below it, those further out first; empty when it is not there. */
     List<Branch> tree(int catalogue, FilePath top) {
@@ -115,13 +105,17 @@ class TreeStore {
         return DSL.field("CEIL({0} / {1}) * {1}", Long.class, FILE.BYTES, DSL.inline(block));
     }
 
-    /** How often each kept contents is referred to from folders. */
-    Map<Long, Integer> kept(int catalogue, List<Branch> folders) {
+    /**
+     * How often each kept contents is referred to from folders.
+     *
+     * @param born least birth of the files that count
+     */
+    Map<Long, Integer> kept(int catalogue, List<Branch> folders, int born) {
         Map<Long, Integer> uses = new TreeMap<>();
         for (List<Integer> some : some(folders)) {
             db.select(FILE.EXTENTS)
                     .from(FILE)
-                    .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(some))
+                    .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(some), FILE.BORN.ge(born))
                     .and(DSL.condition("LEFT({0}, 1) = {1}", FILE.EXTENTS, DSL.val(ContentsCode.WITH_KEPT)))
                     .forEach(row -> ContentsCode.read(row.value1())
                             .kept()

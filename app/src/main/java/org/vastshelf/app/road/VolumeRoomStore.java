@@ -158,13 +158,19 @@ class VolumeRoomStore {
                 .execute();
     }
 
-    /** Adds to what a volume holds; false, and nothing added, when that is more than it may take without asking. */
-    boolean take(RuleBook book, Volume volume, long bytes) {
-        return bytes == 0
+    /**
+     * Adds to what a volume holds; false, and nothing added, when that is more than it may take without asking.
+     *
+     * @param live bytes that files take more, or less
+     * @param held bytes that from now on snapshots alone hold
+     */
+    boolean take(RuleBook book, Volume volume, long live, long held) {
+        return live == 0 && held == 0
                 || db.update(VOLUME_USAGE)
-                                .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(bytes))
+                                .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(live))
+                                .set(VOLUME_USAGE.SNAPSHOT_BYTES, VOLUME_USAGE.SNAPSHOT_BYTES.plus(held))
                                 .where(VOLUME_USAGE.VOLUME.eq(volume.name()))
-                                .and(bytes < 0 ? DSL.noCondition() : fits(book, volume, bytes))
+                                .and(live + held <= 0 ? DSL.noCondition() : fits(book, volume, live + held))
                                 .execute()
                         == 1;
     }

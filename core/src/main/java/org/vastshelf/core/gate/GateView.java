@@ -70,7 +70,7 @@ public record GateView(Reach reach, Access access, Limits limits, Space space) {
             if (!operation.kind().saves()) {
                 return arriving.allocated().value();
             }
-            long before = present.isPresent() ? present.get().allocated().value() : 0;
+            long before = present.map(Present::becomingFree).orElse(0L);
             return Math.max(0, volume.allocatedBytes(operation.bytes().value()) - before);
         }
     }
@@ -85,6 +85,18 @@ public record GateView(Reach reach, Access access, Limits limits, Space space) {
         public static final Arriving NOTHING = new Arriving(Map.of(), Bytes.ZERO);
     }
 
-    /** A file that is there, with its length, what it takes on the volume, and whose it is. */
-    public record Present(Bytes bytes, Bytes allocated, String owner, String group) {}
+    /**
+     * A file that is there.
+     *
+     * @param bytes its length
+     * @param allocated what it takes on the volume
+     * @param held what of that snapshots go on holding when the operation has changed it
+     */
+    public record Present(Bytes bytes, Bytes allocated, Bytes held, String owner, String group) {
+
+        /** May be less than nothing: a part that is written anew, and held as it was. */
+        long becomingFree() {
+            return allocated.value() - held.value();
+        }
+    }
 }

@@ -30,10 +30,19 @@ final class SpaceCheck implements Checkpoint {
             trace.refuse(
                     Stage.SPACE,
                     name,
-                    "has room for " + room + ", this needs " + trace.units().format(needed),
+                    "has room for " + room + ", this needs " + trace.units().format(needed) + held(view.space(), trace),
                     "free space, or ask for the volume to grow");
         } else {
-            trace.note(Stage.SPACE, name, "has room for " + room);
+            trace.note(Stage.SPACE, name, "has room for " + room + held(view.space(), trace));
         }
+    }
+
+    /** What stays although it is replaced. */
+    private static String held(GateView.Space space, Trace trace) {
+        return space.present()
+                .map(GateView.Present::held)
+                .filter(bytes -> !bytes.isZero())
+                .map(bytes -> "; snapshots go on holding " + trace.units().format(bytes) + " of what is replaced")
+                .orElse("");
     }
 }

@@ -145,8 +145,11 @@ class GateTest {
     private static Verdict as(String uid, Kind kind, String path) {
         Share homes = new Share(
                 "homes", "homes", true, false, true, List.of(EVERYONE_WRITES), List.of(), Optional.of(FilePath.ROOT));
-        GateView view =
-                view(homes, 0, 1 << 30, Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(1), "suki", "film")));
+        GateView view = view(
+                homes,
+                0,
+                1 << 30,
+                Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(1), Bytes.ZERO, "suki", "film")));
         Person person = new Person(uid, uid, "", Set.of());
         GateView theirs = new GateView(view.reach(), new GateView.Access(homes, person), view.limits(), view.space());
         FileOperation operation = new FileOperation(
@@ -193,7 +196,8 @@ class GateTest {
                 used,
                 room,
                 present
-                        ? Optional.of(new GateView.Present(Bytes.of(90_000), Bytes.of(131_072), "suki", "film"))
+                        ? Optional.of(
+                                new GateView.Present(Bytes.of(90_000), Bytes.of(131_072), Bytes.ZERO, "suki", "film"))
                         : Optional.empty());
         for (Kind kind : Kind.values()) {
             FileOperation operation = new FileOperation(
@@ -215,7 +219,7 @@ class GateTest {
             @ForAll @LongRange(min = 0, max = 1L << 40) long used,
             @ForAll @LongRange(min = 0, max = 5_000) long bytes) {
         Optional<GateView.Present> present =
-                Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536), "suki", "film"));
+                Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536), Bytes.ZERO, "suki", "film"));
         GateView view = view(Samples.share(WRITE), used, 0, present);
         assertThat(write(view, bytes).allowed()).isTrue();
         Verdict delete = Gate.decide(
@@ -261,7 +265,7 @@ class GateTest {
                     Samples.share(WRITE),
                     0,
                     1 << 30,
-                    Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536), owner, "")));
+                    Optional.of(new GateView.Present(Bytes.of(5_000), Bytes.of(65_536), Bytes.ZERO, owner, "")));
             GateView view =
                     new GateView(plain.reach(), plain.access(), GateView.Limits.of(List.of(suki)), plain.space());
             Verdict same = write(view, 5_000);

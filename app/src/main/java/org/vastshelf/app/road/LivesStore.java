@@ -1,0 +1,209 @@
+package org.vastshelf.app.road;
+
+import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
+import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.core.estate.Share;
+
+/** Keeps what files and folders were, and counts the blocks they had, as long as a snapshot holds them. */
+@Component
+class LivesStore {
+
+    /** The last part of a path. */
+    private static final Field<byte[]> NAME =
+            DSL.field("SUBSTRING_INDEX({0}, {1}, -1)", byte[].class, FOLDER.PATH, DSL.inline("/"));
+
+    /** Of a file whose blocks are not all as old as its entry. */
+    private static final Condition EDITED = DSL.condition("LENGTH({0}) > 0", FILE.BLOCKS);
+
+    private final DSLContext db;
+
+    LivesStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** Keeps the folders of a share where they are until the transaction has ended; files may come and go. */
+    Epoch holdTree(Share share) {
+        return epoch(share, false);
+    }
+
+    /** Lets nobody else change files or folders of a share until the transaction has ended. */
+    Epoch lockTree(Share share) {
+        return epoch(share, true);
+    }
+
+    private Epoch epoch(Share share, boolean alone) {
+        return read(share, alone).orElseGet(() -> {
+            begin(share);
+            return read(share, alone).orElseThrow();
+        });
+    }
+
+    private Optional<Epoch> read(Share share, boolean alone) {
+        var row = db.select(FILE_TREE.EPOCH, FILE_TREE.NEWEST).from(FILE_TREE).where(FILE_TREE.SHARE.eq(share.name()));
+        return (alone ? row.forUpdate() : row.forShare()).fetchOptional(r -> new Epoch(r.value1(), r.value2()));
+    }
+
+    /** What is saved on a new share is younger than the snapshots that its volume has. */
+    private void begin(Share share) {
+        int newest = db.select(DSL.coalesce(DSL.max(SNAPSHOT.NUMBER), 0))
+                .from(SNAPSHOT)
+                .where(SNAPSHOT.VOLUME.eq(share.volume()))
+                .forShare()
+                .fetchSingle()
+                .value1();
+        db.insertInto(FILE_TREE)
+                .set(FILE_TREE.SHARE, share.name())
+                .set(FILE_TREE.EPOCH, newest)
+                .set(FILE_TREE.NEWEST, newest)
+                .onDuplicateKeyIgnore()
+                .execute();
+    }
+
+    /** Keeps a file as it was. */
+    void past(RoadStore.Place place, RoadStore.Found was, Epoch epoch) {
+        FileRow file = was.row();
+        db.insertInto(FILE_PAST)
+                .set(FILE_PAST.CATALOGUE_NO, place.catalogue())
+                .set(FILE_PAST.FOLDER_NO, place.folder())
+                .set(FILE_PAST.NAME, file.name())
+                .set(FILE_PAST.DIED, epoch.newest())
+                .set(FILE_PAST.BORN, was.lived().born())
+                .set(FILE_PAST.BYTES, file.bytes())
+                .set(FILE_PAST.ALLOCATED, file.allocated())
+                .set(FILE_PAST.OWNER, file.owner())
+                .set(FILE_PAST.OWNER_GROUP, file.group())
+                .set(FILE_PAST.MODIFIED_AT, file.modified())
+                .set(FILE_PAST.ACCESSED_AT, file.accessed())
+                .set(FILE_PAST.CHANGED_AT, file.changed())
+                .set(FILE_PAST.KIND, file.kind().ordinal())
+                .set(FILE_PAST.EXTENTS, ContentsCode.write(was.contents()))
+                .execute();
+    }
+
+    /** Keeps the files of folders as they were before they went. */
+    void filesGone(int catalogue, List<Integer> folders, Epoch epoch) {
+        if (epoch.newest() == 0) {
+            return;
+        }
+        db.insertInto(FILE_PAST)
+                .columns(
+                        FILE_PAST.CATALOGUE_NO,
+                        FILE_PAST.FOLDER_NO,
+                        FILE_PAST.NAME,
+                        FILE_PAST.DIED,
+                        FILE_PAST.BORN,
+                        FILE_PAST.BYTES,
+                        FILE_PAST.ALLOCATED,
+                        FILE_PAST.OWNER,
+                        FILE_PAST.OWNER_GROUP,
+                        FILE_PAST.MODIFIED_AT,
+                        FILE_PAST.ACCESSED_AT,
+                        FILE_PAST.CHANGED_AT,
+                        FILE_PAST.KIND,
+                        FILE_PAST.EXTENTS)
+                .select(DSL.select(
+                                FILE.CATALOGUE_NO,
+                                FILE.FOLDER_NO,
+                                FILE.NAME,
+                                DSL.val(epoch.newest()),
+                                FILE.BORN,
+                                FILE.BYTES,
+                                FILE.ALLOCATED,
+                                FILE.OWNER,
+                                FILE.OWNER_GROUP,
+                                FILE.MODIFIED_AT,
+                                FILE.ACCESSED_AT,
+                                FILE.CHANGED_AT,
+                                FILE.KIND,
+                                FILE.EXTENTS)
+                        .from(FILE)
+                        .where(
+                                FILE.CATALOGUE_NO.eq(catalogue),
+                                FILE.FOLDER_NO.in(folders),
+                                FILE.BORN.lt(epoch.newest())))
+                .execute();
+    }
+
+    /** Keeps folders as they were before they went, or went elsewhere. */
+    void foldersGone(int catalogue, List<Integer> folders, Epoch epoch) {
+        if (epoch.newest() == 0) {
+            return;
+        }
+        db.insertInto(FOLDER_PAST)
+                .columns(
+                        FOLDER_PAST.CATALOGUE_NO,
+                        FOLDER_PAST.NO,
+                        FOLDER_PAST.DIED,
+                        FOLDER_PAST.BORN,
+                        FOLDER_PAST.PARENT_NO,
+                        FOLDER_PAST.NAME)
+                .select(DSL.select(
+                                FOLDER.CATALOGUE_NO,
+                                FOLDER.NO,
+                                DSL.val(epoch.newest()),
+                                FOLDER.BORN,
+                                FOLDER.PARENT_NO,
+                                NAME)
+                        .from(FOLDER)
+                        .where(
+                                FOLDER.CATALOGUE_NO.eq(catalogue),
+                                FOLDER.NO.in(folders),
+                                FOLDER.BORN.lt(epoch.newest())))
+                .execute();
+    }
+
+    /** Gives a folder a birth, when it got its name. */
+    void named(int catalogue, int folder, Epoch epoch) {
+        db.update(FOLDER)
+                .set(FOLDER.BORN, epoch.taken())
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(folder))
+                .execute();
+    }
+
+    /** How many blocks the files of folders take, by their births. */
+    SortedMap<Integer, Long> blocks(int catalogue, List<Integer> folders, long block) {
+        SortedMap<Integer, Long> blocks = new TreeMap<>();
+        db.select(FILE.BORN, DSL.sum(FILE.ALLOCATED))
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(folders), EDITED.not())
+                .groupBy(FILE.BORN)
+                .forEach(row -> blocks.merge(row.value1(), row.value2().longValueExact() / block, Long::sum));
+        db.select(FILE.BORN, FILE.ALLOCATED, FILE.BLOCKS)
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(folders), EDITED)
+                .forEach(row -> LivesCode.read(row.value3(), row.value1(), row.value2() / block)
+                        .byBirth()
+                        .forEach((born, count) -> blocks.merge(born, count, Long::sum)));
+        return blocks;
+    }
+
+    /** Counts bytes that are held from now on, by birth. */
+    void hold(String volume, Map<Integer, Long> bytes, Epoch epoch) {
+        bytes.forEach((born, more) -> db.insertInto(HELD_BLOCK)
+                .set(HELD_BLOCK.VOLUME, volume)
+                .set(HELD_BLOCK.BORN, born)
+                .set(HELD_BLOCK.DIED, epoch.newest())
+                .set(HELD_BLOCK.BYTES, more)
+                .onDuplicateKeyUpdate()
+                .set(HELD_BLOCK.BYTES, HELD_BLOCK.BYTES.plus(more))
+                .execute());
+    }
+}
