@@ -18,6 +18,13 @@ CREATE TABLE snapshot (
     CONSTRAINT uk_snapshot_name UNIQUE (volume, name)
 );
 
+-- How many were ever taken of a volume; locked by who takes or deletes one.
+CREATE TABLE snapshot_number (
+    volume VARCHAR(40) NOT NULL,
+    taken  INT         NOT NULL,
+    CONSTRAINT pk_snapshot_number PRIMARY KEY (volume)
+);
+
 -- Bytes of blocks that are in no live file and that snapshots hold: all those with a number more than the birth, up to
 -- and with the one that was the newest at the death.
 CREATE TABLE held_block (

@@ -15,6 +15,7 @@ import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 
@@ -86,6 +87,7 @@ class DemoStore {
                         FOLDER_PAST,
                         HELD_BLOCK,
                         SNAPSHOT,
+                        SNAPSHOT_NUMBER,
                         KEPT,
                         KEPT_PIECE,
                         KEPT_USE,

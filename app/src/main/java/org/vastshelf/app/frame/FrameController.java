@@ -97,14 +97,6 @@ class FrameController {
                         + " here and in a cold store.");
     }
 
-    @GetMapping("/protect")
-    String protect(Model model) {
-        return sentence(
-                model,
-                "What could be brought back?",
-                "Will answer from which snapshots and replicas a share can be restored, and what each of them holds.");
-    }
-
     private static String sentence(Model model, String question, String answer) {
         model.addAttribute("question", question);
         model.addAttribute("answer", answer);

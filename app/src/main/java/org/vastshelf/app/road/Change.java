@@ -17,6 +17,7 @@ import org.vastshelf.core.gate.GateView;
  *
  * @param owner whose the file will be
  * @param contents what it will hold; empty for a removal
+ * @param modified when it was last changed, in seconds since 1970
  * @param passing what becomes of its blocks
  */
 record Change(
@@ -27,6 +28,7 @@ record Change(
         Optional<Contents> contents,
         Passing passing,
         Epoch epoch,
+        long modified,
         Instant now) {
 
     Optional<FileRow> before() {
@@ -43,7 +45,7 @@ record Change(
                 volume.allocatedBytes(held.length()),
                 owner.uid(),
                 owner.group(),
-                seconds,
+                modified,
                 seconds,
                 seconds,
                 FileKind.of(name)));

@@ -90,7 +90,7 @@ class Changing {
         Optional<Contents> contents = draft.after(found).map(pieces::fewer);
         FileOperation operation =
                 asked.of(Bytes.of(contents.map(Contents::length).orElse(0L)));
-        Owner owner = asked.kind() == Kind.EDIT ? Owner.of(found.orElseThrow().row()) : Owner.of(person);
+        Owner owner = draft.owner(found, person);
         List<Account> touched = accounts.lock(AccountKeys.of(book, operation, owner, found));
         GateView.Limits limits =
                 GateView.Limits.of(touched.stream().filter(owner::countsFor).toList());
@@ -108,7 +108,8 @@ class Changing {
                 limits,
                 new GateView.Space(volume, room, present));
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
-        if (operation.kind() == Kind.WRITE
+        if (operation.kind() != Kind.EDIT
+                && operation.kind().saves()
                 && allowed
                 && place.filter(RoadStore.Place::isFolder).isPresent()) {
             throw new Taken("'" + operation.path() + "' is a folder, and can't be saved to");
@@ -118,7 +119,11 @@ class Changing {
         }
         long receipt = notes.note(operation, view, now, allowed);
         GateView after = allowed
-                ? apply(new Change(operation, owner, view, found, contents, passing, epoch, now), place, touched, book)
+                ? apply(
+                        new Change(operation, owner, view, found, contents, passing, epoch, draft.modified(now), now),
+                        place,
+                        touched,
+                        book)
                 : view;
         return new Outcome(operation, view, now, allowed, Looking.space(after, operation), receipt, Optional.empty());
     }
@@ -133,6 +138,7 @@ class Changing {
                 : found.orElseThrow();
         change.past().ifPresent(was -> lives.past(place, was, change.epoch()));
         write(place, change, after);
+        kept.hold(change.taken());
         kept.used(change.released(), -1);
         kept.used(change.taken(), 1);
         tallies.tally(place, before, after);

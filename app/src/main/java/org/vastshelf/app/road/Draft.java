@@ -1,7 +1,10 @@
 package org.vastshelf.app.road;
 
+import java.time.Instant;
 import java.util.Optional;
+import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Volume;
 
 /** What a file will hold. */
@@ -18,6 +21,9 @@ sealed interface Draft {
     record Patch(long at, Contents bytes) implements Draft {
         static final long END = -1;
     }
+
+    /** What a snapshot has, with the owner and the times that it had then. */
+    record Back(Contents contents, FileRow was) implements Draft {}
 
     /** No file any more. */
     record Gone() implements Draft {}
@@ -36,15 +42,32 @@ sealed interface Draft {
                         epoch);
             }
             case Whole whole -> Passing.whole(found, length, volume, epoch);
+            case Back back -> Passing.whole(found, length, volume, epoch);
             case Patch patch -> Passing.whole(found, length, volume, epoch);
             case Gone gone -> Passing.whole(found, 0, volume, epoch);
         };
+    }
+
+    /** Whose the file will be, who the one may be that changes it. */
+    default Owner owner(Optional<RoadStore.Found> found, Person person) {
+        return switch (this) {
+            case Patch patch -> found.map(f -> Owner.of(f.row())).orElse(Owner.of(person));
+            case Back back -> Owner.of(back.was);
+            case Whole whole -> Owner.of(person);
+            case Gone gone -> Owner.of(person);
+        };
+    }
+
+    /** When the file was last changed, by what is changed now. */
+    default long modified(Instant now) {
+        return this instanceof Back back ? back.was.modified() : now.getEpochSecond();
     }
 
     /** Contents after the change of a file, or of none. */
     default Optional<Contents> after(Optional<RoadStore.Found> found) {
         return switch (this) {
             case Whole whole -> Optional.of(whole.contents);
+            case Back back -> Optional.of(back.contents);
             case Patch patch ->
                 found.map(f -> {
                     Contents before = f.contents();

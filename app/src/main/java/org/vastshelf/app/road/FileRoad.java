@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Function;
 import org.springframework.stereotype.Service;
+import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.content.FileBytes;
 import org.vastshelf.app.store.Digests;
@@ -92,6 +93,16 @@ public class FileRoad {
                 source,
                 contents -> changing.change(operation, now, new Draft.Whole(contents), exact),
                 Outcome::allowed));
+    }
+
+    /**
+     * Saves a file as a snapshot has it, with its owner and its time of change.
+     *
+     * @param operation of the kind {@code RESTORE}
+     */
+    public Outcome bringBack(FileOperation operation, Contents contents, FileRow was) {
+        Instant now = clock.instant();
+        return changed(exact -> changing.change(operation, now, new Draft.Back(contents, was), exact));
     }
 
     /** Puts other bytes into a place of a file. */

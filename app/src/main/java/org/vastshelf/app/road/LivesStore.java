@@ -7,6 +7,7 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 
 import java.util.List;
 import java.util.Map;
@@ -63,6 +64,12 @@ class LivesStore {
 
     /** What is saved on a new share is younger than the snapshots that its volume has. */
     private void begin(Share share) {
+        int taken = db.select(SNAPSHOT_NUMBER.TAKEN)
+                .from(SNAPSHOT_NUMBER)
+                .where(SNAPSHOT_NUMBER.VOLUME.eq(share.volume()))
+                .forShare()
+                .fetchOptional(SNAPSHOT_NUMBER.TAKEN)
+                .orElse(0);
         int newest = db.select(DSL.coalesce(DSL.max(SNAPSHOT.NUMBER), 0))
                 .from(SNAPSHOT)
                 .where(SNAPSHOT.VOLUME.eq(share.volume()))
@@ -71,7 +78,7 @@ class LivesStore {
                 .value1();
         db.insertInto(FILE_TREE)
                 .set(FILE_TREE.SHARE, share.name())
-                .set(FILE_TREE.EPOCH, newest)
+                .set(FILE_TREE.EPOCH, taken)
                 .set(FILE_TREE.NEWEST, newest)
                 .onDuplicateKeyIgnore()
                 .execute();

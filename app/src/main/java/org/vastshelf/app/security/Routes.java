@@ -102,7 +102,10 @@ public final class Routes {
             post("/limit/**", Access.DESIGNERS),
             get("/limit/**", Access.KEEPERS),
             get("/lighten", Access.READERS),
-            get("/protect", Access.READERS),
+            post("/protect/volumes/*", Access.RUNNERS),
+            post("/protect/volumes/*/delete", Access.RUNNERS),
+            post("/protect/snapshots/*/*/bring", Access.RUNNERS),
+            get("/protect/**", Access.READERS),
             post("/trace/kept", Access.RUNNERS),
             get("/trace/**", Access.READERS));
 

@@ -21,6 +21,7 @@ public class Deeds {
         BENCH("BENCH"),
         SCRUB("SCRUB"),
         LIFT("LIFT"),
+        SNAPSHOT("SNAPSHOT"),
         RESCAN("RESCAN"),
         IMPORT("IMPORT"),
         TEMPLATE("TEMPLATE"),

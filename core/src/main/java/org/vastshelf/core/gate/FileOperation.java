@@ -27,7 +27,9 @@ public record FileOperation(
         COPY,
         COPY_FOLDER,
         MAKE_FOLDER,
-        REMOVE_FOLDER;
+        REMOVE_FOLDER,
+        /** An administrator saves a file as a snapshot has it. */
+        RESTORE;
 
         public boolean needsWrite() {
             return this != LIST && this != READ;
@@ -53,7 +55,7 @@ public record FileOperation(
 
         /** Whether it is about a single file, whose contents are new. */
         public boolean saves() {
-            return this == WRITE || this == EDIT;
+            return this == WRITE || this == EDIT || this == RESTORE;
         }
     }
 

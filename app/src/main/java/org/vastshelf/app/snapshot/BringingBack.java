@@ -1,0 +1,87 @@
+package org.vastshelf.app.snapshot;
+
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Workstations;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.unit.Bytes;
+
+/** Reads files as snapshots have them, and brings them back. */
+@Service
+public class BringingBack {
+
+    private final SnapshotStore snapshots;
+    private final PastStore past;
+    private final FileRoad road;
+    private final EstateStore estates;
+    private final Transactions transactions;
+
+    BringingBack(
+            SnapshotStore snapshots, PastStore past, FileRoad road, EstateStore estates, Transactions transactions) {
+        this.snapshots = snapshots;
+        this.past = past;
+        this.road = road;
+        this.estates = estates;
+        this.transactions = transactions;
+    }
+
+    /** A file on a share at a snapshot of its volume. */
+    public record Source(String share, int snapshot, FilePath path) {}
+
+    /** A folder at a snapshot. */
+    PastStore.Place folder(Source source) {
+        Share share = share(source);
+        boolean there = snapshots.of(share.volume()).stream().anyMatch(t -> t.number() == source.snapshot);
+        if (!there) {
+            throw new NotFound("snapshot of volume " + share.volume(), String.valueOf(source.snapshot));
+        }
+        return past.folder(share.name(), source.snapshot, source.path)
+                .orElseThrow(() -> new NotThere("Snapshot " + source.snapshot + " has no folder '" + source.path
+                        + "' on share " + source.share));
+    }
+
+    private Share share(Source source) {
+        Estate estate = estates.load();
+        return Optional.ofNullable(estate.shares().get(source.share))
+                .orElseThrow(() -> new NotFound("share", source.share));
+    }
+
+    /**
+     * Brings one file back, to its place or to another on the same share.
+     *
+     * @param replace whether a file that is there already gives way
+     * @throws IllegalArgumentException when there is one, and it does not
+     */
+    public Outcome bring(String who, Source source, FilePath to, boolean replace) {
+        if (source.path.isRoot()) {
+            throw new IllegalArgumentException("path is '/', must name a file");
+        }
+        return transactions.run(() -> {
+            PastStore.Place folder = folder(new Source(source.share, source.snapshot, source.path.parent()));
+            PastStore.Was was = past.file(folder, source.path.name())
+                    .orElseThrow(() -> new NotThere("Snapshot " + source.snapshot + " has no file '" + source.path
+                            + "' on share " + source.share));
+            if (!replace && past.isThere(source.share, to)) {
+                throw new IllegalArgumentException("There is a file '" + to + "' on share " + source.share
+                        + " already; replace it or go elsewhere");
+            }
+            FileOperation operation = new FileOperation(
+                    FileOperation.Kind.RESTORE,
+                    who,
+                    source.share,
+                    to,
+                    Bytes.of(was.row().bytes()),
+                    Workstations.of(share(source), who));
+            return road.bringBack(operation, was.contents(), was.row());
+        });
+    }
+}

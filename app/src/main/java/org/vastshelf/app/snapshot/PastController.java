@@ -1,0 +1,126 @@
+package org.vastshelf.app.snapshot;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.snapshot.BringingBack.Source;
+import org.vastshelf.core.estate.FilePath;
+
+/** Looks into a snapshot, and brings files back from it. */
+@Page
+class PastController {
+
+    private static final int SHOWN = 200;
+
+    private final BringingBack back;
+    private final PastStore past;
+
+    PastController(BringingBack back, PastStore past) {
+        this.back = back;
+        this.past = past;
+    }
+
+    /** A folder or a file as the page shows it; files have no address. */
+    record Entry(String name, String path, String size, String owner, String changed, boolean folder) {}
+
+    record Crumb(String name, String path) {}
+
+    @GetMapping("/protect/snapshots/{share}/{number}")
+    String look(
+            @PathVariable String share,
+            @PathVariable int number,
+            @RequestParam(defaultValue = "/") String path,
+            @RequestParam(defaultValue = "") String after,
+            @RequestParam(defaultValue = "") String file,
+            Model model) {
+        Figures fmt = Figures.of(model);
+        FilePath folder = new FilePath(path);
+        PastStore.Place place = back.folder(new Source(share, number, folder));
+        List<Entry> entries = new ArrayList<>();
+        boolean first = after.isEmpty();
+        if (first) {
+            past.folders(place, "", SHOWN)
+                    .forEach(name ->
+                            entries.add(new Entry(name, folder.child(name).text(), "", "", "", true)));
+        }
+        List<FileRow> files = past.files(place, after, SHOWN + 1);
+        files.stream().limit(SHOWN).forEach(row -> entries.add(entry(fmt, folder, row)));
+        model.addAttribute("share", share);
+        model.addAttribute("number", number);
+        model.addAttribute("path", path);
+        model.addAttribute("crumbs", crumbs(folder));
+        model.addAttribute("entries", entries);
+        model.addAttribute(
+                "next",
+                files.size() > SHOWN ? PathBytes.shown(files.get(SHOWN - 1).name()) : "");
+        model.addAttribute("here", "/protect/snapshots/" + share + "/" + number);
+        model.addAttribute("file", file);
+        Typed.Fields fields = Typed.of(model).at("/protect/snapshots/" + share + "/" + number + "/bring");
+        List<Field> bring = List.of(
+                fields.text("to", "To", file.isEmpty() ? "" : folder.child(file).text())
+                        .width("w-96"),
+                fields.tick("replace", "replace what is there", false));
+        model.addAttribute("bring", bring);
+        model.addAttribute("action", fields.action());
+        return "past";
+    }
+
+    private static Entry entry(Figures fmt, FilePath folder, FileRow row) {
+        String name = PathBytes.shown(row.name());
+        return new Entry(
+                name,
+                folder.child(name).text(),
+                fmt.size(row.bytes()),
+                row.owner(),
+                fmt.moment(Instant.ofEpochSecond(row.modified())),
+                false);
+    }
+
+    private static List<Crumb> crumbs(FilePath folder) {
+        List<Crumb> crumbs = new ArrayList<>();
+        for (FilePath at = folder; !at.isRoot(); at = at.parent()) {
+            crumbs.addFirst(new Crumb(at.name(), at.text()));
+        }
+        return crumbs;
+    }
+
+    @PostMapping("/protect/snapshots/{share}/{number}/bring")
+    String bring(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String share,
+            @PathVariable int number,
+            @RequestParam String path,
+            @RequestParam String file,
+            @RequestParam(defaultValue = "") String to,
+            @RequestParam(defaultValue = "false") boolean replace,
+            Model model) {
+        try {
+            FilePath source = new FilePath(path).child(file);
+            Outcome outcome =
+                    back.bring(me.getName(), new Source(share, number, source), new FilePath(to.strip()), replace);
+            String said = outcome.allowed()
+                    ? "'" + source + "' was brought back to '" + to.strip() + "'."
+                    : outcome.verdict(Figures.of(model).units()).reason();
+            model.addAttribute("said", said);
+            model.addAttribute("done", outcome.allowed());
+        } catch (IllegalArgumentException | NotThere refused) {
+            Typed.refuse(model, refused);
+        }
+        return look(share, number, path, "", file, model);
+    }
+}

@@ -1,0 +1,187 @@
+package org.vastshelf.app.snapshot;
+
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
+import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
+
+import java.util.List;
+import java.util.Optional;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record;
+import org.jooq.Select;
+import org.jooq.Table;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.FilePath;
+
+/** Reads shares as snapshots show them: what was there already and still is, and what has gone since. */
+@Component
+class PastStore {
+
+    private static final Field<byte[]> FOLDER_NAME =
+            DSL.field("SUBSTRING_INDEX({0}, {1}, -1)", byte[].class, FOLDER.PATH, DSL.inline("/"));
+
+    private final DSLContext db;
+
+    PastStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** A folder as a snapshot shows it. */
+    record Place(int catalogue, int number, int folder) {}
+
+    /** A file as a snapshot shows it. */
+    record Was(FileRow row, Contents contents) {}
+
+    /**
+     * A folder of a share at a snapshot.
+     *
+     * @param number of the snapshot
+     */
+    Optional<Place> folder(String share, int number, FilePath path) {
+        Optional<Place> found = db.select(CATALOGUE.NO)
+                .from(CATALOGUE)
+                .where(CATALOGUE.NAME.eq(share))
+                .fetchOptional(row -> new Place(row.value1(), number, 0));
+        for (String part : path.parts()) {
+            found = found.flatMap(above -> child(above, PathBytes.of(part)));
+        }
+        return found;
+    }
+
+    private Optional<Place> child(Place above, byte[] name) {
+        return db.select(FOLDER.NO)
+                .from(FOLDER)
+                .where(liveFolders(above), FOLDER_NAME.eq(name))
+                .unionAll(db.select(FOLDER_PAST.NO)
+                        .from(FOLDER_PAST)
+                        .where(pastFolders(above), FOLDER_PAST.NAME.eq(name)))
+                .fetchOptional(row -> new Place(above.catalogue, above.number, row.value1()));
+    }
+
+    private static Condition liveFolders(Place place) {
+        return FOLDER.CATALOGUE_NO
+                .eq(place.catalogue)
+                .and(FOLDER.PARENT_NO.eq(place.folder))
+                .and(FOLDER.NO.ne(0))
+                .and(FOLDER.BORN.lt(place.number));
+    }
+
+    private static Condition pastFolders(Place place) {
+        return FOLDER_PAST
+                .CATALOGUE_NO
+                .eq(place.catalogue)
+                .and(FOLDER_PAST.PARENT_NO.eq(place.folder))
+                .and(FOLDER_PAST.BORN.lt(place.number))
+                .and(FOLDER_PAST.DIED.ge(place.number));
+    }
+
+    /** Names of folders in it that come after one, at most so many. */
+    List<String> folders(Place place, String after, int most) {
+        byte[] behind = PathBytes.of(after);
+        Field<byte[]> name = DSL.field(DSL.name("name"), byte[].class);
+        return db.select(FOLDER_NAME.as("name"))
+                .from(FOLDER)
+                .where(liveFolders(place), FOLDER_NAME.gt(behind))
+                .unionAll(db.select(FOLDER_PAST.NAME)
+                        .from(FOLDER_PAST)
+                        .where(pastFolders(place), FOLDER_PAST.NAME.gt(behind)))
+                .orderBy(name)
+                .limit(most)
+                .fetch(row -> PathBytes.shown(row.value1()));
+    }
+
+    /** Files in it whose names come after one, at most so many. */
+    List<FileRow> files(Place place, String after, int most) {
+        byte[] behind = PathBytes.of(after);
+        Select<?> live = files(FILE, live(place).and(FILE.NAME.gt(behind)), most);
+        Select<?> past = files(FILE_PAST, past(place).and(FILE_PAST.NAME.gt(behind)), most);
+        return db.selectFrom(DSL.table("({0}) UNION ALL ({1})", live, past).as("files"))
+                .orderBy(DSL.field(DSL.name("name"), byte[].class))
+                .limit(most)
+                .fetch(PastStore::row);
+    }
+
+    private Select<?> files(Table<?> table, Condition which, int most) {
+        return db.select(List.of(table.fields(
+                        "name",
+                        "bytes",
+                        "allocated",
+                        "owner",
+                        "owner_group",
+                        "modified_at",
+                        "accessed_at",
+                        "changed_at",
+                        "kind",
+                        "extents")))
+                .from(table)
+                .where(which)
+                .orderBy(table.field("name"))
+                .limit(most);
+    }
+
+    private static Condition live(Place place) {
+        return FILE.CATALOGUE_NO
+                .eq(place.catalogue)
+                .and(FILE.FOLDER_NO.eq(place.folder))
+                .and(FILE.BORN.lt(place.number));
+    }
+
+    private static Condition past(Place place) {
+        return FILE_PAST
+                .CATALOGUE_NO
+                .eq(place.catalogue)
+                .and(FILE_PAST.FOLDER_NO.eq(place.folder))
+                .and(FILE_PAST.BORN.lt(place.number))
+                .and(FILE_PAST.DIED.ge(place.number));
+    }
+
+    private static FileRow row(Record row) {
+        return new FileRow(
+                row.get("name", byte[].class),
+                row.get("bytes", Long.class),
+                row.get("allocated", Long.class),
+                row.get("owner", String.class),
+                row.get("owner_group", String.class),
+                row.get("modified_at", Long.class),
+                row.get("accessed_at", Long.class),
+                row.get("changed_at", Long.class),
+                FileKind.values()[row.get("kind", Integer.class)]);
+    }
+
+    /** One file in it. */
+    Optional<Was> file(Place place, String name) {
+        byte[] called = PathBytes.of(name);
+        return db.selectFrom(DSL.table(
+                                "({0}) UNION ALL ({1})",
+                                files(FILE, live(place).and(FILE.NAME.eq(called)), 1),
+                                files(FILE_PAST, past(place).and(FILE_PAST.NAME.eq(called)), 1))
+                        .as("files"))
+                .fetchOptional(row -> new Was(row(row), ContentsCode.read(row.get("extents", byte[].class))));
+    }
+
+    /** Whether there is a file at a path now. */
+    boolean isThere(String share, FilePath path) {
+        byte[] folder = PathBytes.of(path.parent().text());
+        return db.fetchExists(db.selectOne()
+                .from(CATALOGUE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO))
+                .join(FILE)
+                .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO), FILE.FOLDER_NO.eq(FOLDER.NO))
+                .where(
+                        CATALOGUE.NAME.eq(share),
+                        FOLDER.PATH_HASH.eq(PathBytes.hash(folder)),
+                        FOLDER.PATH.eq(folder),
+                        FILE.NAME.eq(PathBytes.of(path.name()))));
+    }
+}

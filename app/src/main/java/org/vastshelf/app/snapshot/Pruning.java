@@ -1,0 +1,61 @@
+package org.vastshelf.app.snapshot;
+
+import java.time.Duration;
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.LeaseStore;
+import org.vastshelf.app.store.Transactions;
+
+/**
+ * Removes rows of files and folders that no snapshot holds any more, some at a time: their room was given back when the
+ * snapshot was deleted, and nobody sees them.
+ */
+@Component
+class Pruning {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Pruning.class);
+    private static final String WORK = "pruning";
+    private static final Duration LONGEST = Duration.ofMinutes(1);
+
+    private final PruningStore store;
+    private final LeaseStore leases;
+    private final Transactions transactions;
+    private final AtomicBoolean busy = new AtomicBoolean();
+    /** A node that ended before may have left some. */
+    private final AtomicBoolean wanted = new AtomicBoolean(true);
+
+    Pruning(PruningStore store, LeaseStore leases, Transactions transactions) {
+        this.store = store;
+        this.leases = leases;
+        this.transactions = transactions;
+    }
+
+    void wanted() {
+        wanted.set(true);
+    }
+
+    @Scheduled(fixedDelay = 1_000)
+    void keepUp() {
+        if (wanted.get() && busy.compareAndSet(false, true)) {
+            Thread.ofVirtual().name(WORK).start(this::turn);
+        }
+    }
+
+    private void turn() {
+        try {
+            wanted.set(false);
+            while (leases.take(WORK, LONGEST) && transactions.run(store::pruneSome)) {
+                LOG.debug("some rows of the past are gone");
+            }
+        } catch (RuntimeException unforeseen) {
+            LOG.warn("rows that no snapshot holds were left, and are tried again", unforeseen);
+            wanted.set(true);
+        } finally {
+            leases.giveBack(WORK);
+            busy.set(false);
+        }
+    }
+}

@@ -1,0 +1,112 @@
+package org.vastshelf.app.snapshot;
+
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
+import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.NavigableSet;
+import java.util.Optional;
+import java.util.TreeSet;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.content.KeptStore;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.generated.tables.records.FilePastRecord;
+import org.vastshelf.core.estate.Share;
+
+/** Finds and removes rows that no snapshot holds. */
+@Component
+class PruningStore {
+
+    private static final int AT_ONCE = 1_000;
+
+    private final DSLContext db;
+    private final EstateStore estates;
+    private final KeptStore kept;
+
+    PruningStore(DSLContext db, EstateStore estates, KeptStore kept) {
+        this.db = db;
+        this.estates = estates;
+        this.kept = kept;
+    }
+
+    /** Removes some; false when there are none left. */
+    boolean pruneSome() {
+        Map<String, NavigableSet<Integer>> numbers = new HashMap<>();
+        db.select(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER)
+                .from(SNAPSHOT)
+                .forEach(row -> numbers.computeIfAbsent(row.value1(), none -> new TreeSet<>())
+                        .add(row.value2()));
+        Map<Integer, String> shares =
+                db.select(CATALOGUE.NO, CATALOGUE.NAME).from(CATALOGUE).fetchMap(CATALOGUE.NO, CATALOGUE.NAME);
+        for (Map.Entry<Integer, String> share : shares.entrySet()) {
+            NavigableSet<Integer> there = Optional.ofNullable(
+                            estates.load().shares().get(share.getValue()))
+                    .map(Share::volume)
+                    .map(numbers::get)
+                    .orElse(new TreeSet<>());
+            if (prune(share.getKey(), there)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean prune(int catalogue, NavigableSet<Integer> there) {
+        for (int died : deaths(catalogue)) {
+            Integer holder = there.floor(died);
+            int born = holder == null ? 0 : holder;
+            if (files(catalogue, died, born) + folders(catalogue, died, born) > 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private List<Integer> deaths(int catalogue) {
+        List<Integer> deaths = new ArrayList<>(db.selectDistinct(FILE_PAST.DIED)
+                .from(FILE_PAST)
+                .where(FILE_PAST.CATALOGUE_NO.eq(catalogue))
+                .fetch(FILE_PAST.DIED));
+        deaths.addAll(db.selectDistinct(FOLDER_PAST.DIED)
+                .from(FOLDER_PAST)
+                .where(FOLDER_PAST.CATALOGUE_NO.eq(catalogue))
+                .fetch(FOLDER_PAST.DIED));
+        return deaths;
+    }
+
+    private int files(int catalogue, int died, int born) {
+        List<FilePastRecord> some = db.selectFrom(FILE_PAST)
+                .where(FILE_PAST.CATALOGUE_NO.eq(catalogue), FILE_PAST.DIED.eq(died), FILE_PAST.BORN.ge(born))
+                .limit(AT_ONCE)
+                .forUpdate()
+                .fetch();
+        if (some.isEmpty()) {
+            return 0;
+        }
+        some.forEach(row -> kept.used(ContentsCode.read(row.getExtents()).kept(), -1));
+        return db.deleteFrom(FILE_PAST)
+                .where(
+                        FILE_PAST.CATALOGUE_NO.eq(catalogue),
+                        FILE_PAST.DIED.eq(died),
+                        DSL.row(FILE_PAST.FOLDER_NO, FILE_PAST.NAME)
+                                .in(some.stream()
+                                        .map(row -> DSL.row(row.getFolderNo(), row.getName()))
+                                        .toList()))
+                .execute();
+    }
+
+    private int folders(int catalogue, int died, int born) {
+        return db.deleteFrom(FOLDER_PAST)
+                .where(FOLDER_PAST.CATALOGUE_NO.eq(catalogue), FOLDER_PAST.DIED.eq(died), FOLDER_PAST.BORN.ge(born))
+                .limit(AT_ONCE)
+                .execute();
+    }
+}

@@ -1,0 +1,133 @@
+package org.vastshelf.app.snapshot;
+
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
+import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
+import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.Times;
+import org.vastshelf.app.store.generated.tables.records.SnapshotRecord;
+import org.vastshelf.core.snapshot.HeldBlocks;
+
+/** Rows of snapshots, and the counts of what they hold. */
+@Component
+class SnapshotStore {
+
+    private final DSLContext db;
+
+    SnapshotStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * A snapshot that is there.
+     *
+     * @param number by which files know it; numbers of a volume ascend, and none comes twice
+     */
+    record Taken(String volume, int number, String name, Instant at, String by) {}
+
+    List<Taken> of(String volume) {
+        return db.selectFrom(SNAPSHOT)
+                .where(SNAPSHOT.VOLUME.eq(volume))
+                .orderBy(SNAPSHOT.NUMBER)
+                .fetch(SnapshotStore::taken);
+    }
+
+    /** By volume, oldest first. */
+    Map<String, List<Taken>> all() {
+        return db.selectFrom(SNAPSHOT).orderBy(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER).fetch(SnapshotStore::taken).stream()
+                .collect(Collectors.groupingBy(Taken::volume));
+    }
+
+    private static Taken taken(SnapshotRecord row) {
+        return new Taken(
+                row.getVolume(), row.getNumber(), row.getName(), Times.instant(row.getTakenAt()), row.getTakenBy());
+    }
+
+    List<HeldBlocks.Count> held(String volume) {
+        return db.selectFrom(HELD_BLOCK)
+                .where(HELD_BLOCK.VOLUME.eq(volume))
+                .fetch(row -> new HeldBlocks.Count(row.getBorn(), row.getDied(), row.getBytes()));
+    }
+
+    /**
+     * Lets nobody else take or delete snapshots of a volume, or change a file of it, until the transaction has ended.
+     *
+     * @return how many were ever taken
+     */
+    int lock(String volume, Collection<String> shares) {
+        db.insertInto(SNAPSHOT_NUMBER)
+                .set(SNAPSHOT_NUMBER.VOLUME, volume)
+                .set(SNAPSHOT_NUMBER.TAKEN, 0)
+                .onDuplicateKeyIgnore()
+                .execute();
+        int taken = db.select(SNAPSHOT_NUMBER.TAKEN)
+                .from(SNAPSHOT_NUMBER)
+                .where(SNAPSHOT_NUMBER.VOLUME.eq(volume))
+                .forUpdate()
+                .fetchSingle()
+                .value1();
+        db.select(FILE_TREE.SHARE)
+                .from(FILE_TREE)
+                .where(FILE_TREE.SHARE.in(shares))
+                .orderBy(FILE_TREE.SHARE)
+                .forUpdate()
+                .fetch();
+        return taken;
+    }
+
+    void add(Taken snapshot) {
+        db.insertInto(SNAPSHOT)
+                .set(SNAPSHOT.VOLUME, snapshot.volume)
+                .set(SNAPSHOT.NUMBER, snapshot.number)
+                .set(SNAPSHOT.NAME, snapshot.name)
+                .set(SNAPSHOT.TAKEN_AT, Times.stored(snapshot.at))
+                .set(SNAPSHOT.TAKEN_BY, snapshot.by)
+                .execute();
+        db.update(SNAPSHOT_NUMBER)
+                .set(SNAPSHOT_NUMBER.TAKEN, snapshot.number)
+                .where(SNAPSHOT_NUMBER.VOLUME.eq(snapshot.volume))
+                .execute();
+    }
+
+    /** From now on files on these shares are born after so many snapshots. */
+    void begin(Collection<String> shares, int taken, int newest) {
+        db.update(FILE_TREE)
+                .set(FILE_TREE.EPOCH, taken)
+                .set(FILE_TREE.NEWEST, newest)
+                .where(FILE_TREE.SHARE.in(shares))
+                .execute();
+    }
+
+    void remove(String volume, Collection<Integer> numbers) {
+        db.deleteFrom(SNAPSHOT)
+                .where(SNAPSHOT.VOLUME.eq(volume), SNAPSHOT.NUMBER.in(numbers))
+                .execute();
+    }
+
+    /** Writes the counts anew, and that so many bytes are free again. */
+    void keep(String volume, List<HeldBlocks.Count> counts, long freed) {
+        db.deleteFrom(HELD_BLOCK).where(HELD_BLOCK.VOLUME.eq(volume)).execute();
+        if (!counts.isEmpty()) {
+            db.insertInto(HELD_BLOCK)
+                    .columns(HELD_BLOCK.VOLUME, HELD_BLOCK.BORN, HELD_BLOCK.DIED, HELD_BLOCK.BYTES)
+                    .valuesOfRows(counts.stream()
+                            .map(c -> DSL.row(volume, c.born(), c.died(), c.bytes()))
+                            .toList())
+                    .execute();
+        }
+        db.update(VOLUME_USAGE)
+                .set(VOLUME_USAGE.SNAPSHOT_BYTES, VOLUME_USAGE.SNAPSHOT_BYTES.minus(freed))
+                .where(VOLUME_USAGE.VOLUME.eq(volume))
+                .execute();
+    }
+}

@@ -1,0 +1,176 @@
+package org.vastshelf.app.snapshot;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.List;
+import java.util.NavigableSet;
+import java.util.Optional;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.snapshot.SnapshotStore.Taken;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.trace.Deeds;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.snapshot.HeldBlocks;
+import org.vastshelf.core.snapshot.HeldBytes;
+
+/**
+ * Takes and deletes snapshots of volumes. One is a row and a number: files are marked with the number of snapshots that
+ * were there before them, so that it takes as long with ten files as with ten million.
+ */
+@Service
+public class Snapshots {
+
+    static final int LONGEST_NAME = 100;
+
+    private final SnapshotStore store;
+    private final EstateStore estates;
+    private final Pruning pruning;
+    private final Deeds deeds;
+    private final ShelfClock clock;
+    private final Transactions transactions;
+
+    Snapshots(
+            SnapshotStore store,
+            EstateStore estates,
+            Pruning pruning,
+            Deeds deeds,
+            ShelfClock clock,
+            Transactions transactions) {
+        this.store = store;
+        this.estates = estates;
+        this.pruning = pruning;
+        this.deeds = deeds;
+        this.clock = clock;
+        this.transactions = transactions;
+    }
+
+    /**
+     * The snapshots of a volume, oldest first, and what they hold by their positions.
+     */
+    record Shelf(Volume volume, List<Taken> taken, HeldBytes held) {
+
+        /** Where these lie among all. */
+        BitSet positions(Collection<Integer> numbers) {
+            BitSet positions = new BitSet();
+            for (int i = 0; i < taken.size(); i++) {
+                positions.set(i, numbers.contains(taken.get(i).number()));
+            }
+            return positions;
+        }
+    }
+
+    Shelf of(String volume) {
+        Volume found = volume(estates.load(), volume);
+        return transactions.run(() -> shelf(found));
+    }
+
+    private Shelf shelf(Volume volume) {
+        List<Taken> taken = store.of(volume.name());
+        return new Shelf(volume, taken, HeldBlocks.sums(numbers(taken), store.held(volume.name())));
+    }
+
+    private static NavigableSet<Integer> numbers(List<Taken> taken) {
+        return taken.stream().map(Taken::number).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private static Volume volume(Estate estate, String name) {
+        return Optional.ofNullable(estate.volumes().get(name)).orElseThrow(() -> new NotFound("volume", name));
+    }
+
+    /**
+     * Takes a snapshot of a volume as it is now.
+     *
+     * @param name empty for one made of the moment
+     * @throws AtField when the name can't be
+     * @throws IllegalArgumentException when the file system of the volume keeps none, or there are as many as there may be
+     */
+    public int take(String who, String volumeName, String name) {
+        String wanted = name.strip();
+        if (wanted.length() > LONGEST_NAME) {
+            throw new AtField(
+                    "name", "name is " + wanted.length() + " characters long, must be at most " + LONGEST_NAME);
+        }
+        return transactions.run(() -> {
+            Estate estate = estates.held().estate();
+            Volume volume = volume(estate, volumeName);
+            if (!volume.kind().keepsSnapshots()) {
+                throw new IllegalArgumentException("volume " + volumeName + " has a file system of the kind '"
+                        + volume.kind().title() + "'; a volume of another kind would have to take its place");
+            }
+            List<String> shares = shares(estate, volumeName);
+            int number = store.lock(volumeName, shares) + 1;
+            List<Taken> there = store.of(volumeName);
+            if (there.size() >= HeldBytes.MOST_SNAPSHOTS) {
+                throw new IllegalArgumentException("volume " + volumeName + " has " + there.size()
+                        + " snapshots, must have at most " + HeldBytes.MOST_SNAPSHOTS + "; delete some first");
+            }
+            String called = wanted.isEmpty() ? "by hand " + number : wanted;
+            if (there.stream().anyMatch(t -> t.name().equals(called))) {
+                throw new AtField("name", "name is '" + called + "', which another snapshot of this volume has");
+            }
+            store.add(new Taken(volumeName, number, called, clock.instant(), who));
+            store.begin(shares, number, number);
+            deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + called + "' taken");
+            return number;
+        });
+    }
+
+    private static List<String> shares(Estate estate, String volume) {
+        return estate.sharesOn(volume).map(Share::name).sorted().toList();
+    }
+
+    private static String where(String volume) {
+        return "/protect/volumes/" + volume;
+    }
+
+    /**
+     * Deletes snapshots of a volume.
+     *
+     * @return bytes that are free again
+     * @throws NotFound when one of them is not there
+     */
+    public long delete(String who, String volumeName, Collection<Integer> numbers) {
+        if (numbers.isEmpty()) {
+            throw new IllegalArgumentException("no snapshot is chosen");
+        }
+        long freed = transactions.run(() -> {
+            Estate estate = estates.held().estate();
+            Volume volume = volume(estate, volumeName);
+            List<String> shares = shares(estate, volumeName);
+            int ever = store.lock(volumeName, shares);
+            Shelf shelf = shelf(volume);
+            NavigableSet<Integer> left = numbers(shelf.taken);
+            for (int number : numbers) {
+                if (!left.remove(number)) {
+                    throw new NotFound("snapshot of volume " + volumeName, String.valueOf(number));
+                }
+            }
+            long free = shelf.held.freedBy(shelf.positions(numbers));
+            store.remove(volumeName, numbers);
+            store.keep(volumeName, HeldBlocks.left(left, store.held(volumeName)), free);
+            store.begin(shares, ever, left.isEmpty() ? 0 : left.last());
+            deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), deleted(shelf, numbers, free));
+            return free;
+        });
+        pruning.wanted();
+        return freed;
+    }
+
+    private static String deleted(Shelf shelf, Collection<Integer> numbers, long free) {
+        List<String> names = new ArrayList<>();
+        shelf.taken.stream().filter(t -> numbers.contains(t.number())).forEach(t -> names.add("'" + t.name() + "'"));
+        String which = names.size() <= 5
+                ? String.join(", ", names)
+                : names.getFirst() + " to " + names.getLast() + ", " + names.size() + " in all";
+        return "snapshots deleted: " + which + "; " + free + " bytes are free again";
+    }
+}
