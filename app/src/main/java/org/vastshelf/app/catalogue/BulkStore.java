@@ -31,7 +31,7 @@ public final class BulkStore implements AutoCloseable {
             new LoadStore("folder", "catalogue_no,no,parent_no,depth,path_hash,path,sum_files,sum_bytes,sum_allocated");
     private final LoadStore files = new LoadStore(
             "file",
-            "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,counted,extents");
+            "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,counted,extents,born");
     private final LoadStore tallies =
             new LoadStore("tally", "catalogue_no,folder_no,month,size_class,kind,owner,files,bytes,allocated");
     private final Map<Cell, long[]> cells = new HashMap<>();
@@ -103,15 +103,20 @@ public final class BulkStore implements AutoCloseable {
      * @param counted false for a further name of a file that is counted already
      */
     public void file(FileRow file, boolean counted) throws SQLException {
-        file(file, counted, ContentsCode.ELSEWHERE);
+        file(file, counted, ContentsCode.ELSEWHERE, 0);
     }
 
-    /** Adds a file of a simulated server, with what it holds. */
-    public void file(FileRow file, Contents contents) throws SQLException {
-        file(file, true, ContentsCode.write(contents));
+    /**
+     * Adds a file of a simulated server.
+     *
+     * @param contents what it holds
+     * @param born how many snapshots had been taken when it was last saved
+     */
+    public void file(FileRow file, Contents contents, int born) throws SQLException {
+        file(file, true, ContentsCode.write(contents), born);
     }
 
-    private void file(FileRow file, boolean counted, byte[] contents) throws SQLException {
+    private void file(FileRow file, boolean counted, byte[] contents, int born) throws SQLException {
         files.number(catalogue)
                 .number(folder)
                 .bytes(file.name())
@@ -122,6 +127,7 @@ public final class BulkStore implements AutoCloseable {
                 .number(file.kind().ordinal())
                 .number(counted ? 1 : 0)
                 .bytes(contents)
+                .number(born)
                 .endRow();
         fileCount++;
         if (counted) {

@@ -41,4 +41,8 @@ public record FileRow(
         var date = Instant.ofEpochSecond(seconds).atOffset(ZoneOffset.UTC);
         return date.getYear() * 12 + date.getMonthValue() - 1;
     }
+    /** Its name as people read it. */
+    public String shownName() {
+        return PathBytes.shown(name);
+    }
 }

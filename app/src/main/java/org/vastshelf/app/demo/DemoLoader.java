@@ -42,6 +42,7 @@ import org.vastshelf.standins.scenario.DemoEstate;
 import org.vastshelf.standins.scenario.DemoFile;
 import org.vastshelf.standins.scenario.DemoFolder;
 import org.vastshelf.standins.scenario.DemoHistory;
+import org.vastshelf.standins.scenario.Nights;
 
 /**
  * Loads the demo into an empty database, once. The estate itself is written last: a load that was killed half-way
@@ -53,12 +54,12 @@ class DemoLoader implements ApplicationRunner {
 
     private static final double DAYS_A_YEAR = 365;
     private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
-    private static final double SNAPSHOT_SHARE = 0.04;
 
     private final Settings settings;
     private final EstateStore estates;
     private final UsageStore usage;
     private final ShareFiles files;
+    private final DemoPasts pasts;
     private final LargeLoader large;
     private final DemoStore rows;
     private final Directory directory;
@@ -72,6 +73,7 @@ class DemoLoader implements ApplicationRunner {
             EstateStore estates,
             UsageStore usage,
             ShareFiles files,
+            DemoPasts pasts,
             LargeLoader large,
             DemoStore rows,
             Directory directory,
@@ -83,6 +85,7 @@ class DemoLoader implements ApplicationRunner {
         this.estates = estates;
         this.usage = usage;
         this.files = files;
+        this.pasts = pasts;
         this.large = large;
         this.rows = rows;
         this.directory = directory;
@@ -144,9 +147,11 @@ class DemoLoader implements ApplicationRunner {
             connection.setAutoCommit(false);
             for (ShareLife life : lives.values()) {
                 Volume volume = estate.volumes().get(life.share());
-                Bytes live = files.load(connection, volume, to -> folders(life, to));
-                Bytes snapshots = snapshots(volume, live);
-                usage.set(volume.name(), new Usage.Held(live, snapshots));
+                Nights nights = Nights.of(volume.name());
+                ShareFiles.Loaded loaded = files.load(connection, volume, to -> folders(life, nights, to));
+                Bytes snapshots = pasts.write(connection, volume, nights, month.pasts(), loaded);
+                usage.set(volume.name(), new Usage.Held(loaded.live(), snapshots));
+                rows.snapshots(volume.name(), nights.taken().size());
                 days.put(
                         volume.name(),
                         history(volume, Balance.of(life, month.ghosts(), volume::allocatedBytes), snapshots.value()));
@@ -176,13 +181,13 @@ class DemoLoader implements ApplicationRunner {
         return contents;
     }
 
-    private static void folders(ShareLife life, Consumer<DemoFolder> to) {
+    private static void folders(ShareLife life, Nights nights, Consumer<DemoFolder> to) {
         life.folders()
                 .forEach((path, files) -> to.accept(new DemoFolder(
-                        path, files.stream().map(DemoLoader::file).toList())));
+                        path, files.stream().map(file -> file(file, nights)).toList())));
     }
 
-    private static DemoFile file(LivingFile file) {
+    private static DemoFile file(LivingFile file, Nights nights) {
         return new DemoFile(
                 file.name(),
                 file.contents(),
@@ -191,11 +196,8 @@ class DemoLoader implements ApplicationRunner {
                 file.modified(),
                 file.accessed(),
                 file.modified(),
-                file.kind());
-    }
-
-    private static Bytes snapshots(Volume volume, Bytes live) {
-        return Bytes.of(Math.round(live.value() * SNAPSHOT_SHARE)).roundDownTo(Bytes.of(volume.blockSize()));
+                file.kind(),
+                nights.before(file.modified()));
     }
 
     /** The known month, and before it the years that led there. */

@@ -95,6 +95,19 @@ class DemoStore {
                 .forEach(table -> db.truncate(table).execute());
     }
 
+    /** So many snapshots of a volume, and of the share on it, are there. */
+    void snapshots(String volume, int taken) {
+        db.insertInto(SNAPSHOT_NUMBER)
+                .set(SNAPSHOT_NUMBER.VOLUME, volume)
+                .set(SNAPSHOT_NUMBER.TAKEN, taken)
+                .execute();
+        db.update(FILE_TREE)
+                .set(FILE_TREE.EPOCH, taken)
+                .set(FILE_TREE.NEWEST, taken)
+                .where(FILE_TREE.SHARE.eq(volume))
+                .execute();
+    }
+
     void totals(int catalogue, BulkStore writer) {
         db.update(CATALOGUE)
                 .set(CATALOGUE.NEXT_FOLDER, writer.nextFolder())

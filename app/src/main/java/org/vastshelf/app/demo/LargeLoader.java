@@ -46,7 +46,8 @@ class LargeLoader {
         try (Connection connection = source.getConnection()) {
             connection.setAutoCommit(false);
             for (Volume volume : estate.volumes().values()) {
-                Bytes live = files.load(connection, volume, to -> LargeFiles.of(volume, to));
+                Bytes live = files.load(connection, volume, to -> LargeFiles.of(volume, to))
+                        .live();
                 usage.set(volume.name(), new Usage.Held(live, Bytes.ZERO));
                 used.put(volume.name(), live);
             }

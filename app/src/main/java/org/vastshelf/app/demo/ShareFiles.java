@@ -29,8 +29,16 @@ class ShareFiles {
         this.rows = rows;
     }
 
-    /** Loads all folders of the share on a volume, and says what their files take on it. */
-    Bytes load(Connection connection, Volume volume, Consumer<Consumer<DemoFolder>> folders) throws SQLException {
+    /**
+     * What was loaded.
+     *
+     * @param live what the files take on the volume
+     * @param folders numbers of folders by their paths
+     */
+    record Loaded(int catalogue, Bytes live, Map<String, Integer> folders) {}
+
+    /** Loads all folders of the share on a volume. */
+    Loaded load(Connection connection, Volume volume, Consumer<Consumer<DemoFolder>> folders) throws SQLException {
         Catalogue catalogue = catalogues.create(volume.name(), Source.SHARE, "/");
         Map<String, Integer> numbers = new HashMap<>();
         long[] allocated = new long[1];
@@ -47,7 +55,7 @@ class ShareFiles {
             connection.commit();
             rows.totals(catalogue.no(), writer);
         }
-        return Bytes.of(allocated[0]);
+        return new Loaded(catalogue.no(), Bytes.of(allocated[0]), numbers);
     }
 
     private static void load(
@@ -75,7 +83,8 @@ class ShareFiles {
                             file.accessed(),
                             file.changed(),
                             file.kind()),
-                    file.contents());
+                    file.contents(),
+                    file.born());
         }
     }
 }

@@ -1,7 +1,9 @@
 package org.vastshelf.app.snapshot;
 
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
+import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
@@ -18,6 +20,8 @@ import org.vastshelf.core.unit.Bytes;
 /** Reads files as snapshots have them, and brings them back. */
 @Service
 public class BringingBack {
+
+    private static final int MOST_FOLDERS = 10_000;
 
     private final SnapshotStore snapshots;
     private final PastStore past;
@@ -47,6 +51,26 @@ public class BringingBack {
         return past.folder(share.name(), source.snapshot, source.path)
                 .orElseThrow(() -> new NotThere("Snapshot " + source.snapshot + " has no folder '" + source.path
                         + "' on share " + source.share));
+    }
+
+    /**
+     * A part of a folder at a snapshot.
+     *
+     * @param folders in the first part
+     * @param next the name after which the next part begins; empty after the last
+     */
+    public record Folder(List<String> folders, List<FileRow> files, String next) {}
+
+    /** What is in a folder at a snapshot, behind a name. */
+    public Folder look(Source source, String after, int most) {
+        PastStore.Place place = folder(source);
+        List<FileRow> files = past.files(place, after, most + 1);
+        boolean more = files.size() > most;
+        List<FileRow> part = more ? files.subList(0, most) : files;
+        return new Folder(
+                after.isEmpty() ? past.folders(place, "", MOST_FOLDERS) : List.of(),
+                part,
+                more ? part.getLast().shownName() : "");
     }
 
     private Share share(Source source) {

@@ -10,7 +10,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.catalogue.FileRow;
-import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
@@ -28,11 +27,9 @@ class PastController {
     private static final int SHOWN = 200;
 
     private final BringingBack back;
-    private final PastStore past;
 
-    PastController(BringingBack back, PastStore past) {
+    PastController(BringingBack back) {
         this.back = back;
-        this.past = past;
     }
 
     /** A folder or a file as the page shows it; files have no address. */
@@ -50,24 +47,17 @@ class PastController {
             Model model) {
         Figures fmt = Figures.of(model);
         FilePath folder = new FilePath(path);
-        PastStore.Place place = back.folder(new Source(share, number, folder));
+        BringingBack.Folder found = back.look(new Source(share, number, folder), after, SHOWN);
         List<Entry> entries = new ArrayList<>();
-        boolean first = after.isEmpty();
-        if (first) {
-            past.folders(place, "", SHOWN)
-                    .forEach(name ->
-                            entries.add(new Entry(name, folder.child(name).text(), "", "", "", true)));
-        }
-        List<FileRow> files = past.files(place, after, SHOWN + 1);
-        files.stream().limit(SHOWN).forEach(row -> entries.add(entry(fmt, folder, row)));
+        found.folders()
+                .forEach(name -> entries.add(new Entry(name, folder.child(name).text(), "", "", "", true)));
+        found.files().forEach(row -> entries.add(entry(fmt, folder, row)));
         model.addAttribute("share", share);
         model.addAttribute("number", number);
         model.addAttribute("path", path);
         model.addAttribute("crumbs", crumbs(folder));
         model.addAttribute("entries", entries);
-        model.addAttribute(
-                "next",
-                files.size() > SHOWN ? PathBytes.shown(files.get(SHOWN - 1).name()) : "");
+        model.addAttribute("next", found.next());
         model.addAttribute("here", "/protect/snapshots/" + share + "/" + number);
         model.addAttribute("file", file);
         Typed.Fields fields = Typed.of(model).at("/protect/snapshots/" + share + "/" + number + "/bring");
@@ -81,7 +71,7 @@ class PastController {
     }
 
     private static Entry entry(Figures fmt, FilePath folder, FileRow row) {
-        String name = PathBytes.shown(row.name());
+        String name = row.shownName();
         return new Entry(
                 name,
                 folder.child(name).text(),

@@ -103,15 +103,15 @@ class PastStore {
     /** Files in it whose names come after one, at most so many. */
     List<FileRow> files(Place place, String after, int most) {
         byte[] behind = PathBytes.of(after);
-        Select<?> live = files(FILE, live(place).and(FILE.NAME.gt(behind)), most);
-        Select<?> past = files(FILE_PAST, past(place).and(FILE_PAST.NAME.gt(behind)), most);
-        return db.selectFrom(DSL.table("({0}) UNION ALL ({1})", live, past).as("files"))
+        Select<Record> live = files(FILE, live(place).and(FILE.NAME.gt(behind)), most);
+        Select<Record> past = files(FILE_PAST, past(place).and(FILE_PAST.NAME.gt(behind)), most);
+        return db.selectFrom(live.unionAll(past).asTable("files"))
                 .orderBy(DSL.field(DSL.name("name"), byte[].class))
                 .limit(most)
                 .fetch(PastStore::row);
     }
 
-    private Select<?> files(Table<?> table, Condition which, int most) {
+    private Select<Record> files(Table<?> table, Condition which, int most) {
         return db.select(List.of(table.fields(
                         "name",
                         "bytes",
@@ -161,11 +161,9 @@ class PastStore {
     /** One file in it. */
     Optional<Was> file(Place place, String name) {
         byte[] called = PathBytes.of(name);
-        return db.selectFrom(DSL.table(
-                                "({0}) UNION ALL ({1})",
-                                files(FILE, live(place).and(FILE.NAME.eq(called)), 1),
-                                files(FILE_PAST, past(place).and(FILE_PAST.NAME.eq(called)), 1))
-                        .as("files"))
+        Select<Record> live = files(FILE, live(place).and(FILE.NAME.eq(called)), 1);
+        Select<Record> past = files(FILE_PAST, past(place).and(FILE_PAST.NAME.eq(called)), 1);
+        return db.selectFrom(live.unionAll(past).asTable("files"))
                 .fetchOptional(row -> new Was(row(row), ContentsCode.read(row.get("extents", byte[].class))));
     }
 

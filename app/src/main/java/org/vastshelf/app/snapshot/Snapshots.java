@@ -1,5 +1,6 @@
 package org.vastshelf.app.snapshot;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
@@ -58,6 +59,12 @@ public class Snapshots {
      */
     record Shelf(Volume volume, List<Taken> taken, HeldBytes held) {
 
+        void require(int number) {
+            if (taken.stream().noneMatch(t -> t.number() == number)) {
+                throw new NotFound("snapshot of volume " + volume.name(), String.valueOf(number));
+            }
+        }
+
         /** Where these lie among all. */
         BitSet positions(Collection<Integer> numbers) {
             BitSet positions = new BitSet();
@@ -66,6 +73,38 @@ public class Snapshots {
             }
             return positions;
         }
+    }
+
+    /**
+     * A snapshot as others see it.
+     *
+     * @param aloneBytes that no live file has any more, and no other snapshot
+     * @param heldBytes that no live file has any more, whoever else holds them
+     */
+    public record View(int number, String name, Instant takenAt, String takenBy, long aloneBytes, long heldBytes) {}
+
+    /** The snapshots of a volume, oldest first. */
+    public List<View> list(String volume) {
+        Shelf shelf = of(volume);
+        List<View> views = new ArrayList<>();
+        for (int i = 0; i < shelf.taken.size(); i++) {
+            Taken taken = shelf.taken.get(i);
+            views.add(new View(
+                    taken.number(),
+                    taken.name(),
+                    taken.at(),
+                    taken.by(),
+                    shelf.held.heldAlone(i),
+                    shelf.held.heldBy(i)));
+        }
+        return views;
+    }
+
+    /** What deleting these would free. */
+    public long freed(String volume, Collection<Integer> numbers) {
+        Shelf shelf = of(volume);
+        numbers.forEach(number -> shelf.require(number));
+        return shelf.held.freedBy(shelf.positions(numbers));
     }
 
     Shelf of(String volume) {
@@ -150,9 +189,8 @@ public class Snapshots {
             Shelf shelf = shelf(volume);
             NavigableSet<Integer> left = numbers(shelf.taken);
             for (int number : numbers) {
-                if (!left.remove(number)) {
-                    throw new NotFound("snapshot of volume " + volumeName, String.valueOf(number));
-                }
+                shelf.require(number);
+                left.remove(number);
             }
             long free = shelf.held.freedBy(shelf.positions(numbers));
             store.remove(volumeName, numbers);

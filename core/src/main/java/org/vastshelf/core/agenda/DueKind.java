@@ -23,6 +23,8 @@ public record DueKind(String name) {
     public static final DueKind CHECK = new DueKind("check of accounts");
     /** Whether kept bytes are what files refer to, each midnight. */
     public static final DueKind KEPT = new DueKind("check of kept bytes");
+    /** Whether snapshots hold what files and folders say, each midnight. */
+    public static final DueKind HELD = new DueKind("check of snapshots");
     /** What spaces hold at the end of a day. */
     public static final DueKind HISTORY = new DueKind("history");
 
@@ -30,7 +32,7 @@ public record DueKind(String name) {
     public static final List<DueKind> ALL = Stream.of(
                     Stream.of(TRAFFIC, HARDWARE, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
-                    Stream.of(CHECK, KEPT, HISTORY))
+                    Stream.of(CHECK, KEPT, HELD, HISTORY))
             .flatMap(kinds -> kinds)
             .toList();
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.NavigableSet;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -54,6 +55,23 @@ public final class HeldBlocks {
         List<Count> rows = new ArrayList<>();
         left.forEach((born, byDeath) -> byDeath.forEach((died, bytes) -> rows.add(new Count(born, died, bytes))));
         return rows;
+    }
+
+    /**
+     * What a snapshot shows: what was born before it and is still there, and what died after it.
+     *
+     * @param live bytes that are there, by birth
+     */
+    public static long shown(int number, Map<Integer, Long> live, Collection<Count> dead) {
+        long there = live.entrySet().stream()
+                .filter(l -> l.getKey() < number)
+                .mapToLong(Map.Entry::getValue)
+                .sum();
+        return there
+                + dead.stream()
+                        .filter(c -> c.born < number && number <= c.died)
+                        .mapToLong(Count::bytes)
+                        .sum();
     }
 
     private static int floor(NavigableSet<Integer> there, int number) {

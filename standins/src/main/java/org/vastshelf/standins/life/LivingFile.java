@@ -58,6 +58,11 @@ public final class LivingFile {
         return modified;
     }
 
+    /** When it was last saved, or a minute before something else. */
+    long before(long seconds) {
+        return Math.min(modified, seconds - 60);
+    }
+
     public long accessed() {
         return accessed;
     }

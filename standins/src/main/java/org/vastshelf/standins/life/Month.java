@@ -31,6 +31,7 @@ public final class Month {
     private static final int NIGHTS = 14;
 
     private final List<Ghost> ghosts = new ArrayList<>();
+    private final List<Past> pasts = new ArrayList<>();
     private final Random random = new Random(20_260_301);
 
     private Month(Crew crew, Map<String, ShareLife> shares) {
@@ -63,6 +64,11 @@ public final class Month {
         return ghosts;
     }
 
+    /** What people's files held before, and files that are gone, as snapshots may still have them. */
+    public List<Past> pasts() {
+        return pasts;
+    }
+
     private void add(long seconds, Staffer who, String share, Kind kind, String path, long bytes) {
         deeds.add(Deed.of(seconds * 1_000_000 + random.nextInt(1_000_000), who.uid(), share, kind, path, bytes));
     }
@@ -83,6 +89,11 @@ public final class Month {
             @Override
             public void ghost(Ghost ghost) {
                 ghosts.add(ghost);
+            }
+
+            @Override
+            public void past(Past past) {
+                pasts.add(past);
             }
         });
     }
@@ -153,6 +164,9 @@ public final class Month {
             }
             add(died, who, share, Kind.DELETE, path, 0);
             ghosts.add(new Ghost(share, 1, bytes, born, died));
+            Past.like(like, bytes)
+                    .ifPresent(held -> pasts.add(new Past(
+                            share, like.folder(), name, who, held, fleeting ? born : like.before(died), died)));
         }
     }
 

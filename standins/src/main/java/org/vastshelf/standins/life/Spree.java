@@ -21,6 +21,8 @@ final class Spree {
         void deed(long seconds, Staffer who, Kind kind, String path, long bytes);
 
         void ghost(Ghost ghost);
+
+        void past(Past past);
     }
 
     static void on(Crew crew, List<LivingFile> files, Random random, Sink sink) {
@@ -33,6 +35,9 @@ final class Spree {
                 long at = BEGIN + LENGTH * i / REWRITTEN;
                 sink.deed(at - 1, who, Kind.READ, file.path(), 0);
                 sink.deed(at, who, Kind.WRITE, file.path(), file.bytes());
+                Past.like(file, file.bytes())
+                        .ifPresent(held -> sink.past(new Past(
+                                "office", file.folder(), file.name(), file.owner(), held, file.modified(), at)));
                 file.rewritten(who, at);
                 file.told();
             }
@@ -40,9 +45,12 @@ final class Spree {
         for (int i = 0; i < DELETED && !old.isEmpty(); i++) {
             LivingFile like = old.get(random.nextInt(old.size()));
             long at = BEGIN + LENGTH * i / DELETED + 2;
-            String path = like.folder() + "/" + "Annex to " + like.name();
-            sink.deed(at, who, Kind.DELETE, path, 0);
+            String name = "Annex to " + like.name();
+            sink.deed(at, who, Kind.DELETE, like.folder() + "/" + name, 0);
             sink.ghost(new Ghost("office", 1, like.bytes(), 0, at));
+            Past.like(like, like.bytes())
+                    .ifPresent(held -> sink.past(
+                            new Past("office", like.folder(), name, like.owner(), held, like.before(at), at)));
         }
     }
 }

@@ -1,0 +1,111 @@
+package org.vastshelf.app.api;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.snapshot.BringingBack;
+import org.vastshelf.app.snapshot.HoldCheck;
+import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.core.estate.FilePath;
+
+/** Snapshots of volumes, and what is brought back from them. */
+@RestController
+class SnapshotsApi {
+
+    private static final int MOST_LISTED = 1_000;
+
+    private final Snapshots snapshots;
+    private final BringingBack back;
+    private final HoldCheck check;
+
+    SnapshotsApi(Snapshots snapshots, BringingBack back, HoldCheck check) {
+        this.snapshots = snapshots;
+        this.back = back;
+        this.check = check;
+    }
+
+    record Name(@Nullable String name) {}
+
+    record Taken(int number) {}
+
+    record Numbers(List<Integer> numbers) {}
+
+    record Freed(long freedBytes) {}
+
+    /** @param next what to ask for as {@code after} to have the next part; empty after the last */
+    record Listing(List<String> folders, List<Entry> files, String next) {}
+
+    record Entry(String name, long bytes, String owner, Instant changed) {}
+
+    record Wanted(
+            String path, @Nullable String to, @Nullable Boolean replace) {}
+
+    @GetMapping("/api/v1/volumes/{volume}/snapshots")
+    List<Snapshots.View> list(@PathVariable String volume) {
+        return snapshots.list(volume);
+    }
+
+    @PostMapping("/api/v1/volumes/{volume}/snapshots")
+    Taken take(@AuthenticationPrincipal Someone me, @PathVariable String volume, @RequestBody Name body) {
+        return new Taken(snapshots.take(me.getName(), volume, body.name == null ? "" : body.name));
+    }
+
+    @GetMapping("/api/v1/volumes/{volume}/snapshots/freed")
+    Freed freed(@PathVariable String volume, @RequestParam List<Integer> numbers) {
+        return new Freed(snapshots.freed(volume, numbers));
+    }
+
+    @PostMapping("/api/v1/volumes/{volume}/snapshots/delete")
+    Freed delete(@AuthenticationPrincipal Someone me, @PathVariable String volume, @RequestBody Numbers body) {
+        return new Freed(snapshots.delete(me.getName(), volume, body.numbers));
+    }
+
+    /** A folder of a share as a snapshot has it, part by part. */
+    @GetMapping("/api/v1/shares/{share}/snapshots/{number}/listing")
+    Listing listing(
+            @PathVariable String share,
+            @PathVariable int number,
+            @RequestParam(defaultValue = "/") String path,
+            @RequestParam(defaultValue = "") String after,
+            @RequestParam(defaultValue = "200") int most) {
+        if (most < 1 || most > MOST_LISTED) {
+            throw new IllegalArgumentException("most is " + most + ", must be from 1 to " + MOST_LISTED);
+        }
+        BringingBack.Folder folder = back.look(new BringingBack.Source(share, number, new FilePath(path)), after, most);
+        return new Listing(
+                folder.folders(),
+                folder.files().stream()
+                        .map(f -> new Entry(f.shownName(), f.bytes(), f.owner(), Instant.ofEpochSecond(f.modified())))
+                        .toList(),
+                folder.next());
+    }
+
+    /** Brings a file back, to where it was unless another path is given. */
+    @PostMapping("/api/v1/shares/{share}/snapshots/{number}/bring-back")
+    DeskApi.Answer bringBack(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String share,
+            @PathVariable int number,
+            @RequestBody Wanted body) {
+        FilePath path = new FilePath(body.path);
+        return DeskApi.Answer.of(back.bring(
+                me.getName(),
+                new BringingBack.Source(share, number, path),
+                body.to == null ? path : new FilePath(body.to),
+                Boolean.TRUE.equals(body.replace)));
+    }
+
+    /** Looks whether snapshots hold what was counted; what does not agree is told. */
+    @PostMapping("/api/v1/snapshots/looks")
+    List<HoldCheck.Drift> look() {
+        return check.look();
+    }
+}
