@@ -9,11 +9,12 @@ ALTER TABLE file ADD COLUMN blocks LONGBLOB NOT NULL DEFAULT '';
 ALTER TABLE folder ADD COLUMN born INT NOT NULL DEFAULT 0;
 
 CREATE TABLE snapshot (
-    volume   VARCHAR(40)  NOT NULL,
-    number   INT          NOT NULL,
-    name     VARCHAR(100) NOT NULL,
-    taken_at DATETIME(6)  NOT NULL,
-    taken_by VARCHAR(64)  NOT NULL,
+    volume    VARCHAR(40)  NOT NULL,
+    number    INT          NOT NULL,
+    name      VARCHAR(100) NOT NULL,
+    taken_at  DATETIME(6)  NOT NULL,
+    taken_by  VARCHAR(64)  NOT NULL,
+    scheduled INT          NOT NULL,
     CONSTRAINT pk_snapshot PRIMARY KEY (volume, number),
     CONSTRAINT uk_snapshot_name UNIQUE (volume, name)
 );

@@ -252,10 +252,31 @@ class SnapshotTest {
             assertThat(page.locator("[role=alert]").first()).containsText("already");
             page.navigate("/protect/volumes/office");
             page.getByLabel("by page").check();
-            page.getByText("What would deleting them free?").click();
-            assertThat(page.locator("[role=status]").first()).containsText("Deleting the 1 chosen would free");
+            assertThat(page.locator("#choice")).containsText("Deleting the 1 chosen would free");
             page.getByText("Delete the chosen").click();
             assertThat(page.locator("main")).not().containsText("by page");
         }
+    }
+
+    @Test
+    void a_schedule_takes_one_at_each_of_its_moments_and_keeps_those_of_its_rule() {
+        String rule = "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SnapshotRule\",\"volume\":\"press\","
+                + "\"when\":{\"from\":\"2026-01-01T00:20:00\",\"rule\":\"FREQ=HOURLY\"},"
+                + "\"keep\":{\"newest\":0,\"hourly\":3,\"daily\":2,\"weekly\":0,\"monthly\":0,\"yearly\":0},"
+                + "\"pattern\":\"each hour\"}}";
+        Drafts.carryOut(rule);
+        App.post("odile", "/api/v1/volumes/press/snapshots", "{\"name\":\"by somebody\"}");
+        App.post("odile", "/api/v1/time", "{\"hours\":72}");
+        JsonNode all = App.get("odile", "/api/v1/volumes/press/snapshots").json();
+        List<String> taken = StreamSupport.stream(all.spliterator(), false)
+                .filter(s -> s.path("takenBy").asString().equals("schedule"))
+                .map(s -> s.path("takenAt").asString())
+                .toList();
+        assertThat(taken).hasSize(4).allMatch(at -> at.contains(":20:00")).isSorted();
+        assertThat(all.toString()).contains("by somebody", "each hour (");
+        App.post("odile", "/api/v1/time", "{\"hours\":1}");
+        assertThat(App.get("odile", "/api/v1/volumes/press/snapshots").json()).hasSize(5);
+        agrees();
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"snapshot rule\",\"governs\":\"press\"}");
     }
 }

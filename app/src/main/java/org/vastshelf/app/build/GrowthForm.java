@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.kit.WholeNumbers;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.Volume;

@@ -14,6 +14,7 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.kit.WholeNumbers;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;

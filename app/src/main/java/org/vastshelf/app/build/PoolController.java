@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.kit.WholeNumbers;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;

@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.core.catalogue.FileKind;
@@ -85,13 +86,16 @@ class DemoPasts {
     }
 
     private static LoadStore snapshots(String volume, Nights nights) {
-        LoadStore rows = new LoadStore("snapshot", "volume,number,name,taken_at,taken_by");
+        LoadStore rows = new LoadStore("snapshot", "volume,number,name,taken_at,taken_by,scheduled");
         int number = 0;
         for (Instant at : nights.taken()) {
             rows.text(volume)
                     .number(++number)
                     .text("nightly " + at.atZone(ZoneOffset.UTC).toLocalDate());
-            rows.text(Times.stored(at).toString()).text("schedule").endRow();
+            rows.text(Times.stored(at).toString())
+                    .text(Snapshots.SCHEDULE)
+                    .number(1)
+                    .endRow();
         }
         return rows;
     }

@@ -41,14 +41,18 @@ public class BringingBack {
     /** A file on a share at a snapshot of its volume. */
     public record Source(String share, int snapshot, FilePath path) {}
 
+    SnapshotStore.Taken snapshot(Source source) {
+        String volume = share(source).volume();
+        return snapshots.of(volume).stream()
+                .filter(t -> t.number() == source.snapshot)
+                .findFirst()
+                .orElseThrow(() -> new NotFound("snapshot of volume " + volume, String.valueOf(source.snapshot)));
+    }
+
     /** A folder at a snapshot. */
     PastStore.Place folder(Source source) {
-        Share share = share(source);
-        boolean there = snapshots.of(share.volume()).stream().anyMatch(t -> t.number() == source.snapshot);
-        if (!there) {
-            throw new NotFound("snapshot of volume " + share.volume(), String.valueOf(source.snapshot));
-        }
-        return past.folder(share.name(), source.snapshot, source.path)
+        snapshot(source);
+        return past.folder(source.share, source.snapshot, source.path)
                 .orElseThrow(() -> new NotThere("Snapshot " + source.snapshot + " has no folder '" + source.path
                         + "' on share " + source.share));
     }

@@ -53,9 +53,12 @@ class PastController {
                 .forEach(name -> entries.add(new Entry(name, folder.child(name).text(), "", "", "", true)));
         found.files().forEach(row -> entries.add(entry(fmt, folder, row)));
         model.addAttribute("share", share);
-        model.addAttribute("number", number);
-        model.addAttribute("path", path);
-        model.addAttribute("crumbs", crumbs(folder));
+        SnapshotStore.Taken taken = back.snapshot(new Source(share, number, folder));
+        model.addAttribute("volume", taken.volume());
+        model.addAttribute("snapshot", taken.name());
+        model.addAttribute("at", fmt.moment(taken.at()));
+        model.addAttribute("folder", path);
+        model.addAttribute("along", crumbs(folder));
         model.addAttribute("entries", entries);
         model.addAttribute("next", found.next());
         model.addAttribute("here", "/protect/snapshots/" + share + "/" + number);

@@ -31,9 +31,10 @@ class SnapshotStore {
     /**
      * A snapshot that is there.
      *
+     * @param scheduled whether its rule may delete it
      * @param number by which files know it; numbers of a volume ascend, and none comes twice
      */
-    record Taken(String volume, int number, String name, Instant at, String by) {}
+    record Taken(String volume, int number, String name, Instant at, String by, boolean scheduled) {}
 
     List<Taken> of(String volume) {
         return db.selectFrom(SNAPSHOT)
@@ -50,7 +51,12 @@ class SnapshotStore {
 
     private static Taken taken(SnapshotRecord row) {
         return new Taken(
-                row.getVolume(), row.getNumber(), row.getName(), Times.instant(row.getTakenAt()), row.getTakenBy());
+                row.getVolume(),
+                row.getNumber(),
+                row.getName(),
+                Times.instant(row.getTakenAt()),
+                row.getTakenBy(),
+                row.getScheduled() == 1);
     }
 
     List<HeldBlocks.Count> held(String volume) {
@@ -92,6 +98,7 @@ class SnapshotStore {
                 .set(SNAPSHOT.NAME, snapshot.name)
                 .set(SNAPSHOT.TAKEN_AT, Times.stored(snapshot.at))
                 .set(SNAPSHOT.TAKEN_BY, snapshot.by)
+                .set(SNAPSHOT.SCHEDULED, snapshot.scheduled ? 1 : 0)
                 .execute();
         db.update(SNAPSHOT_NUMBER)
                 .set(SNAPSHOT_NUMBER.TAKEN, snapshot.number)

@@ -7,8 +7,11 @@ import java.util.Collection;
 import java.util.List;
 import java.util.NavigableSet;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.BiFunction;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.AtField;
@@ -19,6 +22,7 @@ import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.snapshot.HeldBlocks;
 import org.vastshelf.core.snapshot.HeldBytes;
@@ -29,6 +33,9 @@ import org.vastshelf.core.snapshot.HeldBytes;
  */
 @Service
 public class Snapshots {
+
+    /** Who takes those that a rule wants. */
+    public static final String SCHEDULE = "schedule";
 
     static final int LONGEST_NAME = 100;
 
@@ -138,6 +145,53 @@ public class Snapshots {
             throw new AtField(
                     "name", "name is " + wanted.length() + " characters long, must be at most " + LONGEST_NAME);
         }
+        return add(volumeName, (number, there) -> {
+            String called = wanted.isEmpty() ? "by hand " + number : wanted;
+            if (isTaken(there, called)) {
+                throw new AtField("name", "name is '" + called + "', which another snapshot of this volume has");
+            }
+            return new Taken(volumeName, number, called, clock.instant(), who, false);
+        });
+    }
+
+    private static boolean isTaken(List<Taken> there, String name) {
+        return there.stream().anyMatch(t -> t.name().equals(name));
+    }
+
+    /** Takes one that a rule wants, and deletes those of its that it keeps no longer. */
+    void takeBy(SnapshotRule rule, Instant at) {
+        transactions.run(() -> {
+            add(rule.volume(), (number, there) -> {
+                String name = rule.name(at, ShelfClock.ZONE, number);
+                String called = isTaken(there, name) ? name + " (" + number + ")" : name;
+                return new Taken(rule.volume(), number, called, at, SCHEDULE, true);
+            });
+            List<Integer> gone = leaving(rule, List.of());
+            if (!gone.isEmpty()) {
+                delete(SCHEDULE, rule.volume(), gone);
+            }
+        });
+    }
+
+    /**
+     * Those of a rule's that it would not keep.
+     *
+     * @param more moments at which it would have taken others
+     */
+    List<Integer> leaving(SnapshotRule rule, List<Instant> more) {
+        List<Taken> own =
+                store.of(rule.volume()).stream().filter(Taken::scheduled).toList();
+        List<Instant> moments = Stream.concat(own.stream().map(Taken::at), more.stream())
+                .sorted()
+                .toList();
+        Set<Instant> kept = rule.keep().kept(moments, ShelfClock.ZONE);
+        return own.stream()
+                .filter(t -> !kept.contains(t.at()))
+                .map(Taken::number)
+                .toList();
+    }
+
+    private int add(String volumeName, BiFunction<Integer, List<Taken>, Taken> made) {
         return transactions.run(() -> {
             Estate estate = estates.held().estate();
             Volume volume = volume(estate, volumeName);
@@ -152,13 +206,11 @@ public class Snapshots {
                 throw new IllegalArgumentException("volume " + volumeName + " has " + there.size()
                         + " snapshots, must have at most " + HeldBytes.MOST_SNAPSHOTS + "; delete some first");
             }
-            String called = wanted.isEmpty() ? "by hand " + number : wanted;
-            if (there.stream().anyMatch(t -> t.name().equals(called))) {
-                throw new AtField("name", "name is '" + called + "', which another snapshot of this volume has");
-            }
-            store.add(new Taken(volumeName, number, called, clock.instant(), who));
+            Taken snapshot = made.apply(number, there);
+            store.add(snapshot);
             store.begin(shares, number, number);
-            deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + called + "' taken");
+            deeds.done(
+                    snapshot.by(), Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + snapshot.name() + "' taken");
             return number;
         });
     }

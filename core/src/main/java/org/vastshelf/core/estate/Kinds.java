@@ -18,6 +18,8 @@ public final class Kinds {
     public static final Kind<LiftRule> LIFT = Kind.of("lift rule", "liftRules", LiftRule.class, LiftRule::governs);
     public static final Kind<ScrubRule> SCRUBBING =
             Kind.of("scrub rule", "scrubRules", ScrubRule.class, ScrubRule::governs);
+    public static final Kind<SnapshotRule> SNAPSHOTTING =
+            Kind.of("snapshot rule", "snapshotRules", SnapshotRule.class, SnapshotRule::governs);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
     public static final Kind<Arrival> ARRIVAL = Kind.passing("arrival", "arrivals", Arrival.class, Arrival::key);
@@ -25,11 +27,25 @@ public final class Kinds {
 
     /** In the order in which they can be made: what a thing needs comes before it. */
     public static final List<Kind<?>> ALL = List.of(
-            SITE, SERVER, ENCLOSURE, DRIVE, POOL, VOLUME, SHARE, LIMIT, GROWTH, LIFT, SCRUBBING, REBUILD, SCRUB,
-            ARRIVAL, HOLD);
+            SITE,
+            SERVER,
+            ENCLOSURE,
+            DRIVE,
+            POOL,
+            VOLUME,
+            SHARE,
+            LIMIT,
+            GROWTH,
+            LIFT,
+            SCRUBBING,
+            SNAPSHOTTING,
+            REBUILD,
+            SCRUB,
+            ARRIVAL,
+            HOLD);
 
     /** Kinds of rules about what happens by itself. */
-    public static final List<Kind<? extends Rule>> RULES = List.of(GROWTH, LIFT, SCRUBBING);
+    public static final List<Kind<? extends Rule>> RULES = List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING);
 
     private Kinds() {}
 }

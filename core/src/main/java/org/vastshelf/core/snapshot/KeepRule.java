@@ -37,6 +37,11 @@ public record KeepRule(int newest, int hourly, int daily, int weekly, int monthl
         }
     }
 
+    /** Whether none stays, however many there are. */
+    public boolean keepsNothing() {
+        return newest + hourly + daily + weekly + monthly + yearly == 0;
+    }
+
     /**
      * Those that stay.
      *

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.AccessRule.Level;
 import org.vastshelf.core.estate.AccessRule.Subject;
@@ -96,6 +97,11 @@ public final class DemoEstate {
 
     /** Pools on spinning drives are read through each month, on different nights. */
     private static List<Rule> rules() {
+        return Stream.concat(scrubs().stream(), Nights.VOLUMES.stream().sorted().map(Nights::rule))
+                .toList();
+    }
+
+    private static List<Rule> scrubs() {
         return List.of(
                 new ScrubRule("oak", new Schedule(LocalDateTime.of(2026, 1, 10, 2, 0), "FREQ=MONTHLY")),
                 new ScrubRule("yew", new Schedule(LocalDateTime.of(2026, 1, 17, 2, 0), "FREQ=MONTHLY")));

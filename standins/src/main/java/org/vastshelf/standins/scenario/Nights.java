@@ -6,7 +6,9 @@ import java.time.LocalTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Set;
+import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.snapshot.KeepRule;
+import org.vastshelf.core.time.Schedule;
 
 /**
  * The snapshots that volumes of the demo have when it begins: one was taken each night for months, and some of them
@@ -16,13 +18,18 @@ import org.vastshelf.core.snapshot.KeepRule;
  */
 public record Nights(List<Instant> taken) {
 
-    public static final KeepRule KEEP = new KeepRule(0, 0, 14, 6, 3, 0);
+    private static final KeepRule KEEP = new KeepRule(0, 0, 14, 6, 3, 0);
     /** Volumes that somebody set a schedule for. */
     public static final Set<String> VOLUMES = Set.of("film", "herbarium", "homes", "office", "plans");
 
-    public static final LocalDate FIRST = LocalDate.of(2025, 11, 1);
-    public static final LocalTime AT = LocalTime.of(22, 30);
+    private static final LocalDate FIRST = LocalDate.of(2025, 11, 1);
+    private static final LocalTime AT = LocalTime.of(22, 30);
     private static final LocalDate LAST = LocalDate.of(2026, 3, 1);
+
+    /** By which they were taken, and go on. */
+    static SnapshotRule rule(String volume) {
+        return new SnapshotRule(volume, new Schedule(FIRST.atTime(AT), "FREQ=DAILY"), KEEP, "nightly {day}");
+    }
 
     public static Nights of(String volume) {
         if (!VOLUMES.contains(volume)) {

@@ -1,7 +1,7 @@
-package org.vastshelf.app.build;
+package org.vastshelf.app.kit;
 
 /** Reads whole numbers and per cents as people type them. */
-final class WholeNumbers {
+public final class WholeNumbers {
 
     private WholeNumbers() {}
 
@@ -10,7 +10,7 @@ final class WholeNumbers {
      *
      * @throws IllegalArgumentException naming the value and the bounds
      */
-    static int percent(String name, String text, int least, int most) {
+    public static int percent(String name, String text, int least, int most) {
         String digits = text.strip().replaceFirst("\\s*%$", "");
         if (!digits.matches("\\d{1,6}") || Integer.parseInt(digits) < least || Integer.parseInt(digits) > most) {
             throw new IllegalArgumentException(name + " is '" + text.strip()
@@ -20,7 +20,7 @@ final class WholeNumbers {
     }
 
     /** Reads a whole number without a unit. */
-    static int whole(String what, String text) {
+    public static int whole(String what, String text) {
         String digits = text.strip().replace(",", "");
         if (!digits.matches("\\d{1,9}")) {
             throw new IllegalArgumentException(what + " is '" + text.strip() + "', must be a whole number");
