@@ -56,6 +56,7 @@ public record Plank(List<PoolPicture> pools) {
             Bytes beyond,
             List<Block> blocks,
             Optional<Full> full,
+            boolean forecast,
             String urgency,
             boolean lost) {
 
@@ -78,7 +79,7 @@ public record Plank(List<PoolPicture> pools) {
             }
             return full.map(first ->
                             sign() + (first.volume.isEmpty() ? "" : first.volume + " ") + "full " + fmt.day(first.day))
-                    .orElse("not within ten years");
+                    .orElse(forecast ? "not within ten years" : "not forecast yet");
         }
 
         private String sign() {
@@ -153,8 +154,15 @@ public record Plank(List<PoolPicture> pools) {
                         .sum()
                 > MANY;
         return new Plank(shown.stream()
-                .map(pool ->
-                        picture(estate, usage, pool, scale, many, soonest(estate, pool, volumes, pools, today), today))
+                .map(pool -> picture(
+                        estate,
+                        usage,
+                        pool,
+                        scale,
+                        many,
+                        soonest(estate, pool, volumes, pools, today),
+                        pools.containsKey(pool.name()),
+                        today))
                 .toList());
     }
 
@@ -215,7 +223,14 @@ public record Plank(List<PoolPicture> pools) {
     }
 
     private static PoolPicture picture(
-            Estate estate, Usage usage, Pool pool, double scale, boolean many, Optional<Full> full, LocalDate today) {
+            Estate estate,
+            Usage usage,
+            Pool pool,
+            double scale,
+            boolean many,
+            Optional<Full> full,
+            boolean forecast,
+            LocalDate today) {
         Bytes usable = Ledgers.usable(estate, pool);
         int end = Math.max(LEAST_POOL, (int) Math.round(usable.value() * scale));
         List<Block> blocks = new ArrayList<>();
@@ -245,6 +260,7 @@ public record Plank(List<PoolPicture> pools) {
                 Ledgers.ofPool(estate, usage, pool).beyond(),
                 blocks,
                 full,
+                forecast,
                 urgency(full.map(Full::day), today),
                 pool.isLost());
     }
