@@ -276,4 +276,48 @@ class SnapshotTest {
         agrees();
         Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"snapshot rule\",\"governs\":\"press\"}");
     }
+
+    private static App.Reply earlier(String who, String person, String path, int snapshot) {
+        return App.post(
+                who,
+                "/api/v1/desk/earlier",
+                "{\"person\":\"" + person + "\",\"share\":\"office\",\"path\":\"" + path + "\",\"snapshot\":"
+                        + snapshot + "}");
+    }
+
+    @Test
+    void people_bring_back_their_own_files_and_nobody_elses() throws Exception {
+        allowed("MAKE_FOLDER", "/snap/own", "");
+        allowed("WRITE", "/snap/own/mine.odt", ",\"bytes\":9000");
+        int number = take("for people");
+        byte[] before = read("/snap/own/mine.odt");
+        allowed("WRITE", "/snap/own/mine.odt", ",\"bytes\":8000");
+        String list = "/api/v1/desk/earlier?share=office&path=/snap/own&person=";
+        assertThat(App.get("suki", list + "suki").text()).contains("mine.odt", "\"bytes\":9000");
+        assertThat(App.get("suki", list + "bela").status()).isEqualTo(403);
+        assertThat(App.get("odile", list + "odile").text()).doesNotContain("mine.odt");
+        assertThat(earlier("odile", "odile", "/snap/own/mine.odt", number).status()).isEqualTo(404);
+        assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).text()).contains("\"allowed\":true");
+        String beside = App.get("odile", "/api/v1/desk/listing?person=suki&share=office&path=/snap/own")
+                .json()
+                .path("entries")
+                .get(0)
+                .path("name")
+                .asString();
+        assertThat(beside).startsWith("mine as of ");
+        assertThat(read("/snap/own/" + beside.replace(" ", "%20"))).isEqualTo(before);
+        allowed("DELETE", "/snap/own/mine.odt", "");
+        assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).text()).contains("\"allowed\":true");
+        assertThat(read("/snap/own/mine.odt")).isEqualTo(before);
+        try (Browser browser = new Browser(1280, 800).signIn("suki")) {
+            allowed("DELETE", "/snap/own/mine.odt", "");
+            browser.page.navigate("/desk?share=office&path=/snap/own");
+            browser.page.getByText("Earlier versions of their files here").click();
+            browser.page.locator("[aria-label^='bring back mine.odt']").first().click();
+            assertThat(browser.page.locator("main")).containsText("mine.odt");
+        }
+        delete(number);
+        assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).status()).isEqualTo(404);
+        agrees();
+    }
 }

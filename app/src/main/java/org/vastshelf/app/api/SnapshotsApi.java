@@ -2,6 +2,7 @@ package org.vastshelf.app.api;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -12,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.snapshot.BringingBack;
+import org.vastshelf.app.snapshot.EarlierVersions;
 import org.vastshelf.app.snapshot.HoldCheck;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.core.estate.FilePath;
@@ -24,9 +26,11 @@ class SnapshotsApi {
 
     private final Snapshots snapshots;
     private final BringingBack back;
+    private final EarlierVersions versions;
     private final HoldCheck check;
 
-    SnapshotsApi(Snapshots snapshots, BringingBack back, HoldCheck check) {
+    SnapshotsApi(Snapshots snapshots, BringingBack back, EarlierVersions versions, HoldCheck check) {
+        this.versions = versions;
         this.snapshots = snapshots;
         this.back = back;
         this.check = check;
@@ -101,6 +105,36 @@ class SnapshotsApi {
                 new BringingBack.Source(share, number, path),
                 body.to == null ? path : new FilePath(body.to),
                 Boolean.TRUE.equals(body.replace)));
+    }
+
+    record Earlier(
+            String person,
+            String share,
+            String path,
+            int snapshot,
+            @Nullable String to) {}
+
+    /** Earlier versions of a person's files in a folder. */
+    @GetMapping("/api/v1/desk/earlier")
+    List<EarlierVersions.Earlier> earlier(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam String person,
+            @RequestParam String share,
+            @RequestParam(defaultValue = "/") String path) {
+        DeskApi.requireMay(me, person);
+        return versions.of(person, share, new FilePath(path), MOST_LISTED);
+    }
+
+    /** Saves one of them, as the person whose it is. */
+    @PostMapping("/api/v1/desk/earlier")
+    DeskApi.Answer bringEarlier(@AuthenticationPrincipal Someone me, @RequestBody Earlier body) {
+        DeskApi.requireMay(me, body.person);
+        return DeskApi.Answer.of(versions.bring(
+                body.person,
+                body.share,
+                new FilePath(body.path),
+                body.snapshot,
+                Optional.ofNullable(body.to).map(FilePath::new)));
     }
 
     /** Looks whether snapshots hold what was counted; what does not agree is told. */

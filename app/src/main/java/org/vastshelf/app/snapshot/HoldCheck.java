@@ -3,7 +3,6 @@ package org.vastshelf.app.snapshot;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
@@ -98,12 +97,11 @@ public class HoldCheck implements DueWork {
         List<String> shares = estate.sharesOn(volume.name()).map(Share::name).toList();
         List<HeldBlocks.Count> held = snapshots.held(volume.name());
         List<HeldBlocks.Count> past = figures.past(shares);
-        Map<Integer, Long> files = figures.files(shares);
-        Map<Integer, Long> blocks = figures.blocks(shares, volume.blockSize());
+        HoldCheckStore.Live live = figures.live(shares, volume.blockSize());
         List<Drift> drifts = new ArrayList<>();
         for (Taken snapshot : taken) {
-            long said = HeldBlocks.shown(snapshot.number(), blocks, held);
-            long counted = HeldBlocks.shown(snapshot.number(), files, past);
+            long said = HeldBlocks.shown(snapshot.number(), live.byBlock(), held);
+            long counted = HeldBlocks.shown(snapshot.number(), live.byEntry(), past);
             if (said != counted) {
                 drifts.add(new Drift("snapshot '" + snapshot.name() + "' of " + volume.name(), said, counted));
             }

@@ -10,8 +10,10 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.road.LivesCode;
@@ -29,14 +31,41 @@ class HoldCheckStore {
         this.db = db;
     }
 
-    /** What files take, by the births of their entries. */
-    Map<Integer, Long> files(Collection<String> shares) {
-        return live(shares, DSL.trueCondition());
+    /**
+     * What files take that are there.
+     *
+     * @param byEntry by the births of their entries
+     * @param byBlock by the births of their blocks
+     */
+    record Live(Map<Integer, Long> byEntry, Map<Integer, Long> byBlock) {}
+
+    Live live(Collection<String> shares, long block) {
+        Map<Integer, Long> byEntry = new HashMap<>();
+        Map<Integer, Long> byBlock = new HashMap<>();
+        AtomicBoolean edited = new AtomicBoolean();
+        Field<Boolean> isEdited = DSL.field(EDITED);
+        db.select(FILE.BORN, isEdited, DSL.sum(FILE.ALLOCATED))
+                .from(CATALOGUE)
+                .join(FILE)
+                .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO))
+                .where(CATALOGUE.NAME.in(shares))
+                .groupBy(FILE.BORN, isEdited)
+                .forEach(row -> {
+                    long bytes = row.value3().longValueExact();
+                    byEntry.merge(row.value1(), bytes, Long::sum);
+                    if (row.value2()) {
+                        edited.set(true);
+                    } else {
+                        byBlock.merge(row.value1(), bytes, Long::sum);
+                    }
+                });
+        if (edited.get()) {
+            edited(shares, block, byBlock);
+        }
+        return new Live(byEntry, byBlock);
     }
 
-    /** What files take, by the births of their blocks. */
-    Map<Integer, Long> blocks(Collection<String> shares, long block) {
-        Map<Integer, Long> bytes = new HashMap<>(live(shares, EDITED.not()));
+    private void edited(Collection<String> shares, long block, Map<Integer, Long> bytes) {
         db.select(FILE.BORN, FILE.ALLOCATED, FILE.BLOCKS)
                 .from(CATALOGUE)
                 .join(FILE)
@@ -45,17 +74,6 @@ class HoldCheckStore {
                 .forEach(row -> LivesCode.read(row.value3(), row.value1(), row.value2() / block)
                         .byBirth()
                         .forEach((born, count) -> bytes.merge(born, count * block, Long::sum)));
-        return bytes;
-    }
-
-    private Map<Integer, Long> live(Collection<String> shares, Condition which) {
-        return db.select(FILE.BORN, DSL.sum(FILE.ALLOCATED))
-                .from(CATALOGUE)
-                .join(FILE)
-                .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO))
-                .where(CATALOGUE.NAME.in(shares), which)
-                .groupBy(FILE.BORN)
-                .fetchMap(row -> row.value1(), row -> row.value2().longValueExact());
     }
 
     /** What files took that are not as they were, by the lives of their entries. */

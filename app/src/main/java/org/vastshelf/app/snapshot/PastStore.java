@@ -182,4 +182,42 @@ class PastStore {
                         FOLDER.PATH.eq(folder),
                         FILE.NAME.eq(PathBytes.of(path.name()))));
     }
+
+    /** A folder that is there now, as a snapshot has what is in it, whatever its name was then. */
+    Optional<Place> now(String share, FilePath path, int number) {
+        byte[] folder = PathBytes.of(path.text());
+        return db.select(CATALOGUE.NO, FOLDER.NO)
+                .from(CATALOGUE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO))
+                .where(CATALOGUE.NAME.eq(share), FOLDER.PATH_HASH.eq(PathBytes.hash(folder)), FOLDER.PATH.eq(folder))
+                .fetchOptional(row -> new Place(row.value1(), number, row.value2()));
+    }
+
+    /**
+     * What a file was.
+     *
+     * @param born and died as snapshots count
+     * @param modified in seconds since 1970
+     */
+    record Version(String name, long bytes, long modified, int born, int died) {}
+
+    /** What somebody's files in a folder were before, by name, the newest first. */
+    List<Version> own(String share, FilePath folder, String owner, int most) {
+        return now(share, folder, 0)
+                .map(place -> db.selectFrom(FILE_PAST)
+                        .where(
+                                FILE_PAST.CATALOGUE_NO.eq(place.catalogue),
+                                FILE_PAST.FOLDER_NO.eq(place.folder),
+                                FILE_PAST.OWNER.eq(owner))
+                        .orderBy(FILE_PAST.NAME, FILE_PAST.DIED.desc())
+                        .limit(most)
+                        .fetch(row -> new Version(
+                                PathBytes.shown(row.getName()),
+                                row.getBytes(),
+                                row.getModifiedAt(),
+                                row.getBorn(),
+                                row.getDied())))
+                .orElse(List.of());
+    }
 }
