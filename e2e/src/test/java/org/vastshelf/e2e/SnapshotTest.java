@@ -281,8 +281,8 @@ class SnapshotTest {
         return App.post(
                 who,
                 "/api/v1/desk/earlier",
-                "{\"person\":\"" + person + "\",\"share\":\"office\",\"path\":\"" + path + "\",\"snapshot\":"
-                        + snapshot + "}");
+                "{\"person\":\"" + person + "\",\"share\":\"office\",\"path\":\"" + path + "\",\"snapshot\":" + snapshot
+                        + "}");
     }
 
     @Test
@@ -296,7 +296,8 @@ class SnapshotTest {
         assertThat(App.get("suki", list + "suki").text()).contains("mine.odt", "\"bytes\":9000");
         assertThat(App.get("suki", list + "bela").status()).isEqualTo(403);
         assertThat(App.get("odile", list + "odile").text()).doesNotContain("mine.odt");
-        assertThat(earlier("odile", "odile", "/snap/own/mine.odt", number).status()).isEqualTo(404);
+        assertThat(earlier("odile", "odile", "/snap/own/mine.odt", number).status())
+                .isEqualTo(404);
         assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).text()).contains("\"allowed\":true");
         String beside = App.get("odile", "/api/v1/desk/listing?person=suki&share=office&path=/snap/own")
                 .json()
@@ -317,7 +318,8 @@ class SnapshotTest {
             assertThat(browser.page.locator("main")).containsText("mine.odt");
         }
         delete(number);
-        assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).status()).isEqualTo(404);
+        assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).status())
+                .isEqualTo(404);
         agrees();
     }
 }

@@ -14,7 +14,7 @@ public final class NotThere extends RuntimeException {
         return new NotThere("There is no file '" + operation.path() + "' on share " + operation.share());
     }
 
-    static NotThere folder(String share, FilePath folder) {
+    public static NotThere folder(String share, FilePath folder) {
         return new NotThere("There is no folder '" + folder + "' on share " + share);
     }
 }
