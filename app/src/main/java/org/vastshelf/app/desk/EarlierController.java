@@ -30,7 +30,8 @@ class EarlierController {
     record Row(String name, String size, String changed, int snapshot, String taken) {}
 
     @GetMapping("/desk/earlier")
-    String earlier(@AuthenticationPrincipal Someone me, Seat seat, Model model) {
+    String earlier(@AuthenticationPrincipal Someone me, Seat asked, Model model) {
+        Seat seat = asked.person().isEmpty() ? asked.at(me.getName(), asked.share()) : asked;
         DeskPage.requireMay(me, seat.person());
         Figures fmt = Figures.of(model);
         List<Row> rows = versions.of(seat.person(), seat.share(), seat.folder(), SHOWN).stream()
