@@ -1,6 +1,8 @@
 -- How many snapshots were ever taken of the volume of a share, and the number of the newest that is there; 0 for none.
 ALTER TABLE file_tree ADD COLUMN epoch INT NOT NULL DEFAULT 0;
 ALTER TABLE file_tree ADD COLUMN newest INT NOT NULL DEFAULT 0;
+-- The volume by which both count; empty as long as nobody asked.
+ALTER TABLE file_tree ADD COLUMN volume VARCHAR(40) NOT NULL DEFAULT '';
 
 -- What is there has been so since so many snapshots were taken. Blocks that are older or younger than the entry of their
 -- file stand in a code of the application's; nothing where none is.

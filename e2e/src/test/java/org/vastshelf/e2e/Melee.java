@@ -78,6 +78,11 @@ final class Melee {
             String operation = moves.operation();
             works.add(() -> sent("/api/v1/desk/operations", operation));
         }
+        for (int i = 0; i < 2; i++) {
+            String volume = List.of("office", "film", "plans", "homes").get(random.nextInt(4));
+            String deed = random.nextInt(3) == 0 ? "/delete {\"numbers\":[" + (15 + random.nextInt(9)) + "]}" : " {}";
+            works.add(() -> sent("/api/v1/volumes/" + volume + "/snapshots" + deed.split(" ")[0], deed.split(" ")[1]));
+        }
         int hours = 1 + random.nextInt(30);
         works.add(() -> sent("/api/v1/time", "{\"hours\":" + hours + "}"));
         int rest = random.nextInt(1_500);
@@ -180,6 +185,9 @@ final class Melee {
         assertThat(Invariants.of(estate, seen.usage())).isEmpty();
         pages(estate);
         sums();
+        assertThat(rig.post("/api/v1/snapshots/looks", ""))
+                .as("snapshots that are not as counted")
+                .isEqualTo("[]");
     }
 
     /** Every line of the audit, which takes a while. */
@@ -197,6 +205,7 @@ final class Melee {
                 "/build/what-if",
                 "/serve",
                 "/limit",
+                "/protect",
                 "/foresee",
                 "/foresee?show=accounts",
                 "/foresee/orders",
@@ -216,6 +225,7 @@ final class Melee {
         some(estate.volumes().keySet()).forEach(v -> {
             paths.add("/build/volumes/" + v);
             paths.add("/build/volumes/" + v + "/move");
+            paths.add("/protect/volumes/" + v);
         });
         some(estate.shares().keySet()).forEach(s -> paths.add("/serve/shares/" + s));
         some(estate.drives().keySet()).forEach(d -> paths.add("/build/drives/" + d));

@@ -80,6 +80,8 @@ class PagesBench {
             "/foresee?show=accounts",
             "/foresee/orders",
             "/foresee/kept",
+            "/protect",
+            "/protect/volumes/volume-0007",
             "/foresee/volume/volume-0007",
             "/foresee/volume/volume-0007/suppose?project=3+TiB",
             "/foresee/volume/volume-0007/chart",

@@ -93,9 +93,30 @@ class TwoNodesTest {
         };
     }
 
+    /** Snapshots come and go meanwhile; what one node deleted the other may have deleted before. */
+    private static Callable<Void> snapper(CrashRig node) {
+        return () -> {
+            for (int i = 0; i < 4; i++) {
+                String taken = node.post("/api/v1/volumes/office/snapshots", "{}");
+                assertThat(taken).contains("\"number\"");
+                if (i % 2 == 1) {
+                    int number = Integer.parseInt(taken.replaceAll("[^0-9]", ""));
+                    int status = node.send(
+                                    "POST",
+                                    "/api/v1/volumes/office/snapshots/delete",
+                                    "{\"numbers\":[" + (number - 1) + "]}")
+                            .statusCode();
+                    assertThat(status).isIn(200, 404);
+                }
+            }
+            return null;
+        };
+    }
+
     private static List<Callable<Void>> writers(CrashRig... nodes) {
         List<Callable<Void>> works = new ArrayList<>();
         for (CrashRig node : nodes) {
+            works.add(snapper(node));
             for (int i = 0; i < WRITERS; i++) {
                 works.add(writer(node, works.size()));
                 works.add(mover(node, works.size()));
@@ -249,6 +270,11 @@ class TwoNodesTest {
                         + " AND d.no = f.folder_no WHERE d.no IS NULL"))
                 .as("files in no folder")
                 .isZero();
+        assertThat(number("SELECT COUNT(*) FROM {}.held_block WHERE volume = 'office'"))
+                .isPositive();
+        assertThat(node.post("/api/v1/snapshots/looks", ""))
+                .as("snapshots that are not as counted")
+                .isEqualTo("[]");
         assertThat(number("SELECT COUNT(*) FROM {}.agenda WHERE tries > 0")).isZero();
         assertThat(number("SELECT COUNT(*) - COUNT(DISTINCT recipient, subject, body, at) FROM {}.notice"))
                 .isZero();

@@ -102,6 +102,7 @@ class DemoStore {
                 .set(SNAPSHOT_NUMBER.TAKEN, taken)
                 .execute();
         db.update(FILE_TREE)
+                .set(FILE_TREE.VOLUME, volume)
                 .set(FILE_TREE.EPOCH, taken)
                 .set(FILE_TREE.NEWEST, taken)
                 .where(FILE_TREE.SHARE.eq(volume))

@@ -1,5 +1,6 @@
 package org.vastshelf.app.road;
 
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
@@ -58,11 +59,16 @@ class LivesStore {
     }
 
     private Optional<Epoch> read(Share share, boolean alone) {
-        var row = db.select(FILE_TREE.EPOCH, FILE_TREE.NEWEST).from(FILE_TREE).where(FILE_TREE.SHARE.eq(share.name()));
+        var row = db.select(FILE_TREE.EPOCH, FILE_TREE.NEWEST)
+                .from(FILE_TREE)
+                .where(FILE_TREE.SHARE.eq(share.name()), FILE_TREE.VOLUME.eq(share.volume()));
         return (alone ? row.forUpdate() : row.forShare()).fetchOptional(r -> new Epoch(r.value1(), r.value2()));
     }
 
-    /** What is saved on a new share is younger than the snapshots that its volume has. */
+    /**
+     * Counts by the snapshots that the volume of a share has. Files that lay on another volume before are as young as if
+     * they had been saved just now.
+     */
     private void begin(Share share) {
         int taken = db.select(SNAPSHOT_NUMBER.TAKEN)
                 .from(SNAPSHOT_NUMBER)
@@ -76,12 +82,37 @@ class LivesStore {
                 .forShare()
                 .fetchSingle()
                 .value1();
+        boolean elsewhere =
+                db.fetchExists(FILE_TREE, FILE_TREE.SHARE.eq(share.name()), FILE_TREE.VOLUME.notIn("", share.volume()));
+        if (elsewhere) {
+            comeAnew(share, taken);
+        }
         db.insertInto(FILE_TREE)
                 .set(FILE_TREE.SHARE, share.name())
+                .set(FILE_TREE.VOLUME, share.volume())
                 .set(FILE_TREE.EPOCH, taken)
                 .set(FILE_TREE.NEWEST, newest)
-                .onDuplicateKeyIgnore()
+                .onDuplicateKeyUpdate()
+                .setAllToExcluded()
                 .execute();
+    }
+
+    private void comeAnew(Share share, int taken) {
+        db.select(CATALOGUE.NO)
+                .from(CATALOGUE)
+                .where(CATALOGUE.NAME.eq(share.name()))
+                .forEach(row -> {
+                    int catalogue = row.value1();
+                    db.update(FILE)
+                            .set(FILE.BORN, taken)
+                            .set(FILE.BLOCKS, new byte[0])
+                            .where(FILE.CATALOGUE_NO.eq(catalogue))
+                            .execute();
+                    db.update(FOLDER)
+                            .set(FOLDER.BORN, taken)
+                            .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.ne(0))
+                            .execute();
+                });
     }
 
     /** Keeps a file as it was. */

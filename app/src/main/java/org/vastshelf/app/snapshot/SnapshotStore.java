@@ -107,8 +107,9 @@ class SnapshotStore {
     }
 
     /** From now on files on these shares are born after so many snapshots. */
-    void begin(Collection<String> shares, int taken, int newest) {
+    void begin(String volume, Collection<String> shares, int taken, int newest) {
         db.update(FILE_TREE)
+                .set(FILE_TREE.VOLUME, volume)
                 .set(FILE_TREE.EPOCH, taken)
                 .set(FILE_TREE.NEWEST, newest)
                 .where(FILE_TREE.SHARE.in(shares))

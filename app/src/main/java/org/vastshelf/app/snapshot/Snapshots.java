@@ -208,7 +208,7 @@ public class Snapshots {
             }
             Taken snapshot = made.apply(number, there);
             store.add(snapshot);
-            store.begin(shares, number, number);
+            store.begin(volumeName, shares, number, number);
             deeds.done(
                     snapshot.by(), Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + snapshot.name() + "' taken");
             return number;
@@ -247,7 +247,7 @@ public class Snapshots {
             long free = shelf.held.freedBy(shelf.positions(numbers));
             store.remove(volumeName, numbers);
             store.keep(volumeName, HeldBlocks.left(left, store.held(volumeName)), free);
-            store.begin(shares, ever, left.isEmpty() ? 0 : left.last());
+            store.begin(volumeName, shares, ever, left.isEmpty() ? 0 : left.last());
             deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), deleted(shelf, numbers, free));
             return free;
         });
