@@ -233,7 +233,11 @@ class TwoNodesTest {
             atOnce(List.of(start(one), start(other), start(alone)));
             atOnce(List.of(jump(one, 24 * 30), jump(other, 24 * 30), jump(alone, 24 * 60)));
         }
-        assertThat(days("vastshelf_two_jump")).hasSizeGreaterThan(60 * 15).isEqualTo(days("vastshelf_one_jump"));
+        List<String> days = days("vastshelf_two_jump");
+        assertThat(days).hasSizeGreaterThan(60 * 15);
+        List<String> others = new ArrayList<>(days);
+        others.removeAll(days("vastshelf_one_jump"));
+        assertThat(others).isEmpty();
     }
 
     private static List<String> days(String database) {

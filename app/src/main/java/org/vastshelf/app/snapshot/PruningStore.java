@@ -2,6 +2,7 @@ package org.vastshelf.app.snapshot;
 
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
@@ -9,11 +10,9 @@ import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.NavigableSet;
-import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -22,7 +21,6 @@ import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.generated.tables.records.FilePastRecord;
-import org.vastshelf.core.estate.Share;
 
 /** Finds and removes rows that no snapshot holds. */
 @Component
@@ -42,9 +40,14 @@ class PruningStore {
 
     /** Forgets the snapshots of volumes that are gone, so that one that is made anew begins with none. */
     void forget() {
-        List<String> gone =
-                db.select(SNAPSHOT_NUMBER.VOLUME).from(SNAPSHOT_NUMBER).fetch(SNAPSHOT_NUMBER.VOLUME);
-        gone.removeAll(estates.load().volumes().keySet());
+        Set<String> there = estates.load().volumes().keySet();
+        if (there.isEmpty()) {
+            // Nothing was built yet, or it is just being loaded.
+            return;
+        }
+        List<String> gone = new ArrayList<>(
+                db.select(SNAPSHOT_NUMBER.VOLUME).from(SNAPSHOT_NUMBER).fetch(SNAPSHOT_NUMBER.VOLUME));
+        gone.removeAll(there);
         for (String volume : gone) {
             db.deleteFrom(SNAPSHOT).where(SNAPSHOT.VOLUME.eq(volume)).execute();
             db.deleteFrom(HELD_BLOCK).where(HELD_BLOCK.VOLUME.eq(volume)).execute();
@@ -60,28 +63,24 @@ class PruningStore {
 
     /** Removes some; false when there are none left. */
     boolean pruneSome() {
-        Map<String, NavigableSet<Integer>> numbers = new HashMap<>();
-        db.select(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER)
-                .from(SNAPSHOT)
-                .forEach(row -> numbers.computeIfAbsent(row.value1(), none -> new TreeSet<>())
-                        .add(row.value2()));
-        Map<Integer, String> shares =
-                db.select(CATALOGUE.NO, CATALOGUE.NAME).from(CATALOGUE).fetchMap(CATALOGUE.NO, CATALOGUE.NAME);
-        for (Map.Entry<Integer, String> share : shares.entrySet()) {
-            NavigableSet<Integer> there = Optional.ofNullable(
-                            estates.load().shares().get(share.getValue()))
-                    .map(Share::volume)
-                    .map(numbers::get)
-                    .orElse(new TreeSet<>());
-            if (prune(share.getKey(), there)) {
-                return true;
-            }
-        }
-        return false;
+        return db
+                .select(CATALOGUE.NO, FILE_TREE.VOLUME)
+                .from(CATALOGUE)
+                .join(FILE_TREE)
+                .on(FILE_TREE.SHARE.eq(CATALOGUE.NAME))
+                .fetch()
+                .stream()
+                .anyMatch(row -> prune(row.value1(), row.value2()));
     }
 
-    private boolean prune(int catalogue, NavigableSet<Integer> there) {
-        for (int died : deaths(catalogue)) {
+    /** Deaths are read before the snapshots: one that is taken in between has a number of its own. */
+    private boolean prune(int catalogue, String volume) {
+        List<Integer> deaths = deaths(catalogue);
+        NavigableSet<Integer> there = new TreeSet<>(db.select(SNAPSHOT.NUMBER)
+                .from(SNAPSHOT)
+                .where(SNAPSHOT.VOLUME.eq(volume))
+                .fetch(SNAPSHOT.NUMBER));
+        for (int died : deaths) {
             Integer holder = there.floor(died);
             int born = holder == null ? 0 : holder;
             if (files(catalogue, died, born) + folders(catalogue, died, born) > 0) {
