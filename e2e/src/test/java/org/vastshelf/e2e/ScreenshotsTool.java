@@ -38,7 +38,7 @@ class ScreenshotsTool {
                         + "&old=fernhill/1/13&old=fernhill/1/14&next=fernhill/3/5&next=fernhill/3/6&next=fernhill/3/7"
                         + "&next=fernhill/3/8&next=fernhill/3/9&next=fernhill/3/10");
         views.put("bench", "/build/bench");
-        views.put("what-if", "/build/what-if?pool=oak&drives=4&size=12+TB&drop=film");
+        views.put("snapshots", "/protect/volumes/office?chosen=13&chosen=12");
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             views.forEach((name, path) -> {
                 browser.page.navigate(path);

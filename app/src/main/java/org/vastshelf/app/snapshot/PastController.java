@@ -39,6 +39,7 @@ class PastController {
 
     @GetMapping("/protect/snapshots/{share}/{number}")
     String look(
+            @AuthenticationPrincipal Someone me,
             @PathVariable String share,
             @PathVariable int number,
             @RequestParam(defaultValue = "/") String path,
@@ -50,7 +51,8 @@ class PastController {
         BringingBack.Folder found = back.look(new Source(share, number, folder), after, SHOWN);
         List<Entry> entries = new ArrayList<>();
         found.folders()
-                .forEach(name -> entries.add(new Entry(name, folder.child(name).text(), "", "", "", true)));
+                .forEach(name ->
+                        entries.add(new Entry(name + "/", folder.child(name).text(), "", "", "", true)));
         found.files().forEach(row -> entries.add(entry(fmt, folder, row)));
         model.addAttribute("share", share);
         SnapshotStore.Taken taken = back.snapshot(new Source(share, number, folder));
@@ -63,6 +65,7 @@ class PastController {
         model.addAttribute("next", found.next());
         model.addAttribute("here", "/protect/snapshots/" + share + "/" + number);
         model.addAttribute("file", file);
+        model.addAttribute("bringing", me.mayRun() && !file.isEmpty());
         Typed.Fields fields = Typed.of(model).at("/protect/snapshots/" + share + "/" + number + "/bring");
         List<Field> bring = List.of(
                 fields.text("to", "To", file.isEmpty() ? "" : folder.child(file).text())
@@ -114,6 +117,6 @@ class PastController {
         } catch (IllegalArgumentException | NotThere refused) {
             Typed.refuse(model, refused);
         }
-        return look(share, number, path, "", file, model);
+        return look(me, share, number, path, "", file, model);
     }
 }

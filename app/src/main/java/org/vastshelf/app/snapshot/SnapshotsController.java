@@ -70,10 +70,15 @@ class SnapshotsController {
     record Look(String share, String href) {}
 
     /** What deleting the chosen ones would free. */
-    record Choice(int count, String freed) {}
+    record Choice(int count, String freed, boolean mayDelete) {
+        public boolean isAny() {
+            return count > 0;
+        }
+    }
 
     @GetMapping("/protect/volumes/{volume}")
     String volume(
+            @AuthenticationPrincipal Someone me,
             @PathVariable String volume,
             @RequestParam(defaultValue = "") List<Integer> chosen,
             HttpServletRequest request,
@@ -84,13 +89,20 @@ class SnapshotsController {
         List<String> shares =
                 estates.load().sharesOn(volume).map(Share::name).sorted().toList();
         model.addAttribute("volume", volume);
-        model.addAttribute("keeps", shelf.volume().kind().keepsSnapshots());
+        boolean keeps = shelf.volume().kind().keepsSnapshots();
+        model.addAttribute("keeps", keeps);
+        model.addAttribute("takes", keeps && me.mayRun());
+        model.addAttribute("schedules", keeps && me.isAdministrator());
+        model.addAttribute("any", !shelf.taken().isEmpty());
         model.addAttribute("kind", shelf.volume().kind().title());
         model.addAttribute("held", fmt.size(Bytes.of(shelf.held().held())));
         model.addAttribute("used", fmt.size(usage.load().of(volume).used()));
-        model.addAttribute("count", shelf.taken().size());
         model.addAttribute(
-                "choice", new Choice(chosen.size(), fmt.size(shelf.held().freedBy(shelf.positions(chosen)))));
+                "choice",
+                new Choice(
+                        chosen.size(),
+                        fmt.size(shelf.held().freedBy(shelf.positions(chosen))),
+                        !chosen.isEmpty() && me.mayRun()));
         model.addAttribute(
                 "take",
                 Form.of(
@@ -124,15 +136,23 @@ class SnapshotsController {
                         .toList());
     }
 
-    private static void choose(Figures fmt, Snapshots.Shelf shelf, List<Integer> chosen, Model model) {
+    private static void choose(Someone me, Figures fmt, Snapshots.Shelf shelf, List<Integer> chosen, Model model) {
         model.addAttribute(
-                "choice", new Choice(chosen.size(), fmt.size(shelf.held().freedBy(shelf.positions(chosen)))));
+                "choice",
+                new Choice(
+                        chosen.size(),
+                        fmt.size(shelf.held().freedBy(shelf.positions(chosen))),
+                        !chosen.isEmpty() && me.mayRun()));
     }
 
     /** What deleting those that are ticked would free, as they are ticked. */
     @GetMapping("/protect/volumes/{volume}/choice")
-    String choice(@PathVariable String volume, @RequestParam(defaultValue = "") List<Integer> chosen, Model model) {
-        choose(Figures.of(model), snapshots.of(volume), chosen, model);
+    String choice(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String volume,
+            @RequestParam(defaultValue = "") List<Integer> chosen,
+            Model model) {
+        choose(me, Figures.of(model), snapshots.of(volume), chosen, model);
         return "snapshots :: choice";
     }
 
@@ -187,7 +207,7 @@ class SnapshotsController {
             return "redirect:/protect/volumes/" + volume;
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
-            return volume(volume, List.of(), request, model);
+            return volume(me, volume, List.of(), request, model);
         }
     }
 
@@ -209,7 +229,7 @@ class SnapshotsController {
             return "redirect:/protect/volumes/" + volume;
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
-            return volume(volume, List.of(), request, model);
+            return volume(me, volume, List.of(), request, model);
         }
     }
 
@@ -225,7 +245,7 @@ class SnapshotsController {
             return "redirect:/protect/volumes/" + volume;
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
-            return volume(volume, chosen, request, model);
+            return volume(me, volume, chosen, request, model);
         }
     }
 }

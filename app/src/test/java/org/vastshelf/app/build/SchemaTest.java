@@ -36,8 +36,10 @@ import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Site;
+import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.layout.Layout;
+import org.vastshelf.core.snapshot.KeepRule;
 import org.vastshelf.core.time.Schedule;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -66,6 +68,8 @@ class SchemaTest {
                 GrowthRule.class,
                 LiftRule.class,
                 ScrubRule.class,
+                SnapshotRule.class,
+                KeepRule.class,
                 Schedule.class,
                 Rebuild.class,
                 Scrub.class,
