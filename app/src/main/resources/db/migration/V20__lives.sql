@@ -10,6 +10,11 @@ ALTER TABLE file ADD COLUMN born INT NOT NULL DEFAULT 0;
 ALTER TABLE file ADD COLUMN blocks LONGBLOB NOT NULL DEFAULT '';
 ALTER TABLE folder ADD COLUMN born INT NOT NULL DEFAULT 0;
 
+-- [jooq ignore start]
+-- What was said to be held so far was a guess.
+UPDATE volume_usage SET snapshot_bytes = 0;
+-- [jooq ignore stop]
+
 CREATE TABLE snapshot (
     volume    VARCHAR(40)  NOT NULL,
     number    INT          NOT NULL,

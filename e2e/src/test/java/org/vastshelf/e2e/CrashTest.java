@@ -25,6 +25,7 @@ class CrashTest {
     void an_order_that_was_killed_half_way_is_finished_or_taken_back_by_the_next_start() throws Exception {
         try (CrashRig rig = new CrashRig(data, "vastshelf_crash")) {
             rig.start();
+            demoBeginsWithSnapshots();
             rig.post("/api/v1/orders", ORDER);
             assertThat(rig.post("/api/v1/orders/1/carry-out", "")).contains("RUNNING");
             Thread.sleep(700);
@@ -53,6 +54,19 @@ class CrashTest {
             assertThat(rig.get("/api/v1/pools")).contains("alder");
             killWhileForecasting(rig);
         }
+    }
+
+    /** They hold what the month before overwrote and deleted. */
+    private static void demoBeginsWithSnapshots() {
+        DSLContext db = App.bean(DSLContext.class);
+        assertThat(count(db, "snapshot")).isEqualTo(5 * 19);
+        assertThat(count(db, "file_past")).isGreaterThan(2_000);
+        assertThat(db.fetch("SELECT u.volume FROM vastshelf_crash.volume_usage u LEFT JOIN"
+                        + " (SELECT volume, SUM(bytes) held FROM vastshelf_crash.held_block GROUP BY volume) h"
+                        + " ON h.volume = u.volume WHERE u.snapshot_bytes <> COALESCE(h.held, 0)"))
+                .isEmpty();
+        assertThat(count(db, "volume_usage WHERE snapshot_bytes > 100000000000"))
+                .isEqualTo(4);
     }
 
     /** Each start finds a day of which nothing was forecast yet, and is killed while it is at it. */

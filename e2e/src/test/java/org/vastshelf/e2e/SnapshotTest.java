@@ -89,16 +89,6 @@ class SnapshotTest {
     }
 
     @Test
-    void the_demo_begins_with_snapshots_that_hold_what_its_month_says() {
-        JsonNode film = App.get("odile", "/api/v1/volumes/film/snapshots").json();
-        assertThat(film).hasSizeGreaterThanOrEqualTo(15);
-        assertThat(DB.fetchSingle("SELECT COUNT(*) FROM held_block WHERE volume = 'film'")
-                        .get(0, Long.class))
-                .isPositive();
-        agrees();
-    }
-
-    @Test
     void what_is_saved_anew_is_held_block_by_block_and_comes_back() throws Exception {
         allowed("MAKE_FOLDER", "/snap/one", "");
         allowed("WRITE", "/snap/one/a.odt", ",\"bytes\":300000");
@@ -321,5 +311,38 @@ class SnapshotTest {
         assertThat(earlier("suki", "suki", "/snap/own/mine.odt", number).status())
                 .isEqualTo(404);
         agrees();
+    }
+
+    @Test
+    void a_folder_that_was_removed_is_found_by_name_under_the_names_of_then() {
+        allowed("MAKE_FOLDER", "/snap/dept", "");
+        allowed("MAKE_FOLDER", "/snap/dept/Ferns 100%", "");
+        allowed("WRITE", "/snap/dept/Ferns 100%/list.odt", ",\"bytes\":900");
+        int number = take("with the department");
+        allowed("MOVE_FOLDER", "/snap/dept", ",\"to\":\"/snap/division\"");
+        allowed("REMOVE_FOLDER", "/snap/division", "");
+        JsonNode found = App.get("odile", "/api/v1/shares/office/past?q=FERNS").json();
+        assertThat(found).hasSize(1);
+        assertThat(found.get(0).path("folder").asString()).isEqualTo("/snap/dept");
+        assertThat(found.get(0).path("snapshot").asInt()).isEqualTo(number);
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            Page page = browser.page;
+            page.navigate("/protect/find/office");
+            page.getByLabel("Part of a name").fill("ferns");
+            page.keyboard().press("Enter");
+            page.getByText("Ferns 100%/").click();
+            page.getByLabel("bring back list.odt").click();
+            page.getByLabel("To", new Page.GetByLabelOptions().setExact(true)).fill("/snap/saved/list.odt");
+            page.getByText("Bring it back").click();
+            assertThat(page.locator("[role=status]").first())
+                    .containsText("was brought back to '/snap/saved/list.odt'");
+        }
+        assertThat(App.get("odile", "/api/v1/shares/office/past?q=").status()).isEqualTo(400);
+        assertThat(App.get("odile", "/api/v1/shares/office/past?q=no-such-name").json())
+                .isEmpty();
+        assertThat(App.get("odile", "/api/v1/shares/nothing/past?q=a").status()).isEqualTo(404);
+        delete(number);
+        assertThat(App.get("odile", "/api/v1/shares/office/past?q=ferns").json())
+                .isEmpty();
     }
 }

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.snapshot.BringingBack;
 import org.vastshelf.app.snapshot.EarlierVersions;
+import org.vastshelf.app.snapshot.Finding;
 import org.vastshelf.app.snapshot.HoldCheck;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.core.estate.FilePath;
@@ -27,9 +28,11 @@ class SnapshotsApi {
     private final Snapshots snapshots;
     private final BringingBack back;
     private final EarlierVersions versions;
+    private final Finding finding;
     private final HoldCheck check;
 
-    SnapshotsApi(Snapshots snapshots, BringingBack back, EarlierVersions versions, HoldCheck check) {
+    SnapshotsApi(Snapshots snapshots, BringingBack back, EarlierVersions versions, Finding finding, HoldCheck check) {
+        this.finding = finding;
         this.versions = versions;
         this.snapshots = snapshots;
         this.back = back;
@@ -80,9 +83,7 @@ class SnapshotsApi {
             @RequestParam(defaultValue = "/") String path,
             @RequestParam(defaultValue = "") String after,
             @RequestParam(defaultValue = "200") int most) {
-        if (most < 1 || most > MOST_LISTED) {
-            throw new IllegalArgumentException("most is " + most + ", must be from 1 to " + MOST_LISTED);
-        }
+        requireListable(most);
         BringingBack.Folder folder = back.look(new BringingBack.Source(share, number, new FilePath(path)), after, most);
         return new Listing(
                 folder.folders(),
@@ -90,6 +91,20 @@ class SnapshotsApi {
                         .map(f -> new Entry(f.shownName(), f.bytes(), f.owner(), Instant.ofEpochSecond(f.modified())))
                         .toList(),
                 folder.next());
+    }
+
+    /** What has a text in its name, over all snapshots of a share, and is not as it was. */
+    @GetMapping("/api/v1/shares/{share}/past")
+    List<Finding.Found> find(
+            @PathVariable String share, @RequestParam String q, @RequestParam(defaultValue = "200") int most) {
+        requireListable(most);
+        return finding.find(share, q, most);
+    }
+
+    private static void requireListable(int most) {
+        if (most < 1 || most > MOST_LISTED) {
+            throw new IllegalArgumentException("most is " + most + ", must be from 1 to " + MOST_LISTED);
+        }
     }
 
     /** Brings a file back, to where it was unless another path is given. */

@@ -258,6 +258,28 @@ class MonthTest {
     }
 
     @Test
+    void what_files_were_before_fits_to_what_they_are() {
+        Map<String, LivingFile> now = new HashMap<>();
+        SHARES.forEach((share, life) -> life.files().forEach(file -> now.put(share + file.path(), file)));
+        int rewritten = 0;
+        for (Past past : MONTH.pasts()) {
+            String path = past.folder().equals("/") ? "/" + past.name() : past.folder() + "/" + past.name();
+            assertThat(past.born()).as(path).isLessThan(past.died());
+            assertThat(past.contents().length()).as(path).isPositive();
+            assertThat(SHARES.get(past.share()).folders()).as(path).containsKey(past.folder());
+            LivingFile file = now.get(past.share() + path);
+            if (file != null) {
+                rewritten++;
+                assertThat(past.died()).as(path).isEqualTo(file.modified());
+                assertThat(past.contents()).as(path).isNotEqualTo(file.contents());
+                assertThat(past.contents().length()).isEqualTo(file.bytes());
+            }
+        }
+        assertThat(rewritten).as("by the account in wrong hands").isGreaterThan(400);
+        assertThat(MONTH.pasts().size() - rewritten).as("deleted").isGreaterThan(1_000);
+    }
+
+    @Test
     void the_same_crew_always_lives_the_same_month() {
         assertThat(ShareLife.of("office", CREW).files().stream().map(LivingFile::path))
                 .containsExactlyElementsOf(ShareLife.of("office", Crew.of(DemoPeople.all())).files().stream()

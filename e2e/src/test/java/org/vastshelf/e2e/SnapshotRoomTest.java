@@ -1,0 +1,153 @@
+package org.vastshelf.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import java.time.Duration;
+import java.util.concurrent.locks.LockSupport;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.snapshot.HoldCheck;
+import tools.jackson.databind.JsonNode;
+
+/** A small volume on which snapshots take the room, one that goes with them, and its schedule set by a page. */
+class SnapshotRoomTest {
+
+    private static final long GIB = 1L << 30;
+    private static final DSLContext DB = App.bean(DSLContext.class);
+
+    private static String volume(String kind) {
+        return "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"attic\",\"pool\":\"elm\",\"size\":" + GIB
+                + ",\"thin\":false,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"" + kind
+                + "\",\"encrypted\":false,\"pace\":{\"byHand\":false,\"mibps\":0}}}";
+    }
+
+    private static final String SHARE =
+            "{\"change\":\"OpenShare\",\"share\":{\"name\":\"attic\",\"volume\":\"attic\",\"smb\":true,\"nfs\":false,"
+                    + "\"hiddenEntries\":true,\"access\":[{\"subject\":\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],"
+                    + "\"exports\":[]}}";
+    private static final String GONE =
+            "{\"change\":\"CloseShare\",\"share\":\"attic\"},{\"change\":\"RemoveVolume\",\"volume\":\"attic\"}";
+
+    private static String answer(String kind, String path, long bytes) {
+        JsonNode answer = App.post(
+                        "odile",
+                        "/api/v1/desk/operations",
+                        "{\"person\":\"suki\",\"share\":\"attic\",\"operation\":\"" + kind + "\",\"path\":\"" + path
+                                + "\",\"bytes\":" + bytes + "}")
+                .json();
+        return answer.path("allowed").asBoolean()
+                ? "allowed"
+                : answer.path("reason").asString();
+    }
+
+    private static App.Reply snapshots(String what, String body) {
+        return App.post("odile", "/api/v1/volumes/attic/snapshots" + what, body);
+    }
+
+    private static long held() {
+        return DB.fetchSingle("SELECT snapshot_bytes FROM volume_usage WHERE volume = 'attic'")
+                .get(0, Long.class);
+    }
+
+    @Test
+    void what_snapshots_hold_is_room_that_nobody_else_has_and_goes_with_the_volume() {
+        Drafts.carryOut(volume("GUARDED") + "," + SHARE);
+        assertThat(answer("WRITE", "/a.mov", GIB * 6 / 10)).isEqualTo("allowed");
+        assertThat(snapshots("", "{\"name\":\"full\"}").status()).isEqualTo(200);
+        assertThat(answer("WRITE", "/a.mov", GIB * 6 / 10))
+                .contains("this needs 614.40 MiB; snapshots go on holding 614.40 MiB of what is replaced");
+        assertThat(answer("DELETE", "/a.mov", 0)).isEqualTo("allowed");
+        assertThat(answer("WRITE", "/b.mov", GIB * 6 / 10)).contains("has room for 409.60 MiB");
+        assertThat(held()).isEqualTo((GIB * 6 / 10 + 4_095) / 4_096 * 4_096);
+        App.Reply back = App.post("odile", "/api/v1/shares/attic/snapshots/1/bring-back", "{\"path\":\"/a.mov\"}");
+        assertThat(back.json().path("allowed").asBoolean())
+                .as("what is held is copied, not moved")
+                .isFalse();
+        assertThat(back.json().path("reason").asString()).contains("has room for 409.60 MiB");
+        assertThat(snapshots("/delete", "{\"numbers\":[1]}")
+                        .json()
+                        .path("freedBytes")
+                        .asLong())
+                .isPositive();
+        assertThat(held()).isZero();
+        assertThat(answer("WRITE", "/b.mov", GIB * 6 / 10)).isEqualTo("allowed");
+        snapshots("", "{\"name\":\"last\"}");
+        assertThat(App.bean(HoldCheck.class).look()).isEmpty();
+
+        Drafts.carryOut(GONE);
+        until("SELECT COUNT(*) FROM snapshot_number WHERE volume = 'attic'");
+        until("SELECT COUNT(*) FROM snapshot WHERE volume = 'attic'");
+
+        Drafts.carryOut(volume("LEAN"));
+        assertThat(snapshots("", "{}").detail()).contains("plain and lean, no snapshots");
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/protect/volumes/attic");
+            assertThat(browser.page.locator("main")).containsText("None can be taken");
+            assertThat(browser.page.getByText("Take it")).hasCount(0);
+        }
+        Drafts.carryOut("{\"change\":\"RemoveVolume\",\"volume\":\"attic\"}");
+    }
+
+    private static void until(String none) {
+        long end = System.nanoTime() + Duration.ofSeconds(60).toNanos();
+        while (DB.fetchSingle(none).get(0, Long.class) > 0) {
+            if (System.nanoTime() > end) {
+                throw new AssertionError(none);
+            }
+            LockSupport.parkNanos(200_000_000);
+        }
+    }
+
+    @Test
+    void a_schedule_says_what_it_would_delete_and_is_drafted() {
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            Page page = browser.page;
+            page.navigate("/protect/volumes/film");
+            assertThat(page.locator(".coming")).containsText("next");
+            page.getByLabel("a day", new Page.GetByLabelOptions().setExact(true))
+                    .fill("2");
+            page.getByLabel("a week", new Page.GetByLabelOptions().setExact(true))
+                    .fill("");
+            page.getByLabel("a month", new Page.GetByLabelOptions().setExact(true))
+                    .fill("");
+            assertThat(page.locator(".coming")).containsText("would go with the first");
+            page.getByLabel("a day", new Page.GetByLabelOptions().setExact(true))
+                    .fill("two");
+            assertThat(page.locator(".coming")).containsText("'two', must be a whole number");
+            page.getByText("Draft the schedule").click();
+            assertThat(page.locator(".wrong").first()).containsText("must be a whole number");
+            page.getByLabel("a day", new Page.GetByLabelOptions().setExact(true))
+                    .fill("20");
+            page.getByText("Draft the schedule").click();
+            assertThat(page.locator("body")).containsText("Take snapshots of volume film");
+        }
+        Drafts.discardAll();
+    }
+
+    @Test
+    void by_pages_only_who_may_takes_deletes_and_brings_back() {
+        try (Browser browser = new Browser(1280, 800).signIn("ines")) {
+            Page page = browser.page;
+            page.navigate("/protect/volumes/film");
+            assertThat(page.locator("main")).containsText("What do the snapshots of film hold?");
+            assertThat(page.getByText("Take it")).hasCount(0);
+            assertThat(page.getByText("Draft the schedule")).hasCount(0);
+            page.locator("input[name=chosen]").first().check();
+            assertThat(page.locator("#choice")).containsText("Deleting the 1 chosen would free");
+            assertThat(page.getByText("Delete the chosen")).hasCount(0);
+        }
+        for (String path : new String[] {
+            "/api/v1/volumes/film/snapshots",
+            "/api/v1/volumes/film/snapshots/delete",
+            "/api/v1/shares/film/snapshots/1/bring-back",
+            "/api/v1/snapshots/looks"
+        }) {
+            assertThat(App.post("ines", path, "{\"numbers\":[1],\"path\":\"/x\"}")
+                            .status())
+                    .as(path)
+                    .isEqualTo(403);
+        }
+    }
+}
