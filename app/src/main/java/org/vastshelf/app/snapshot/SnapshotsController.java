@@ -97,12 +97,8 @@ class SnapshotsController {
         model.addAttribute("kind", shelf.volume().kind().title());
         model.addAttribute("held", fmt.size(Bytes.of(shelf.held().held())));
         model.addAttribute("used", fmt.size(usage.load().of(volume).used()));
-        model.addAttribute(
-                "choice",
-                new Choice(
-                        chosen.size(),
-                        fmt.size(shelf.held().freedBy(shelf.positions(chosen))),
-                        !chosen.isEmpty() && me.mayRun()));
+        choose(me, fmt, shelf, chosen, model);
+        schedule(estates.load(), volume, model);
         model.addAttribute(
                 "take",
                 Form.of(
