@@ -113,7 +113,7 @@ class SnapshotTest {
                 .contains("\"allowed\":true");
         assertThat(read("/snap/back/a.odt")).isEqualTo(a);
         assertThat(bring(second, "/snap/uno/a.odt", "/snap/back/a.odt", false).status())
-                .isEqualTo(400);
+                .isEqualTo(409);
         assertThat(bring(second, "/snap/uno/a.odt", "/snap/back/a.odt", true).text())
                 .contains("\"allowed\":true");
         assertThat(read("/snap/back/a.odt")).hasSize(400_000).isNotEqualTo(a);
@@ -344,5 +344,38 @@ class SnapshotTest {
         delete(number);
         assertThat(App.get("odile", "/api/v1/shares/office/past?q=ferns").json())
                 .isEmpty();
+    }
+
+    @Test
+    void of_many_who_bring_back_to_one_place_one_does_and_no_file_gives_way_unasked() throws Exception {
+        allowed("WRITE", "/snap/race.odt", ",\"bytes\":7000");
+        int number = take("race");
+        List<Callable<Integer>> works = new ArrayList<>();
+        for (int i = 0; i < 8; i++) {
+            works.add(() ->
+                    bring(number, "/snap/race.odt", "/snap/raced.odt", false).status());
+        }
+        List<Integer> answers = new ArrayList<>();
+        try (var threads = Executors.newFixedThreadPool(works.size())) {
+            for (Future<Integer> future : threads.invokeAll(works)) {
+                answers.add(future.get());
+            }
+        }
+        assertThat(answers).containsOnly(200, 409).containsOnlyOnce(200);
+        for (String body :
+                List.of("null", "{\"numbers\":[null]}", "{\"numbers\":null}", "{\"numbers\":[99999999999]}")) {
+            assertThat(App.post("odile", "/api/v1/volumes/office/snapshots/delete", body)
+                            .status())
+                    .as(body)
+                    .isEqualTo(400);
+        }
+        assertThat(App.post("odile", "/api/v1/volumes/office/snapshots", "{\"name\":null}")
+                        .status())
+                .isEqualTo(200);
+        assertThat(App.get("odile", "/api/v1/volumes/office/snapshots/freed?numbers=x")
+                        .status())
+                .isEqualTo(400);
+        delete(number);
+        agrees();
     }
 }

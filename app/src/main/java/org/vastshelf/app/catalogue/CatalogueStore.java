@@ -17,6 +17,8 @@ import java.util.Map;
 import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.core.catalogue.FileKind;
@@ -25,6 +27,11 @@ import org.vastshelf.core.content.Contents;
 /** Reads and keeps catalogues. Figures come from roll-ups, never from walking the files. */
 @Component
 public class CatalogueStore {
+
+    /** The name of a folder: the last part of its path. */
+    public static final Field<byte[]> FOLDER_NAME =
+            DSL.field("SUBSTRING_INDEX({0}, {1}, -1)", byte[].class, FOLDER.PATH, DSL.inline("/"));
+
     private final DSLContext db;
 
     CatalogueStore(DSLContext db) {

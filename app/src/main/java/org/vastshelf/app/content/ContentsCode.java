@@ -18,8 +18,6 @@ public final class ContentsCode {
     /** The first byte of those that refer to kept bytes. */
     public static final byte[] WITH_KEPT = {1};
 
-    private static final int MORE = 0x80;
-
     private ContentsCode() {}
 
     public static byte[] write(Contents contents) {
@@ -27,20 +25,11 @@ public final class ContentsCode {
         code.write(contents.kept().isEmpty() ? 0 : WITH_KEPT[0]);
         for (Extent extent : contents.extents()) {
             code.write(extent.stream().texture());
-            number(code, extent.stream().number());
-            number(code, extent.offset());
-            number(code, extent.length());
+            SevenBits.write(code, extent.stream().number());
+            SevenBits.write(code, extent.offset());
+            SevenBits.write(code, extent.length());
         }
         return code.toByteArray();
-    }
-
-    private static void number(ByteArrayOutputStream code, long number) {
-        long left = number;
-        while ((left & -MORE) != 0) {
-            code.write((int) (left & MORE - 1) | MORE);
-            left >>>= 7;
-        }
-        code.write((int) left);
     }
 
     public static Contents read(byte[] code) {
@@ -48,21 +37,10 @@ public final class ContentsCode {
         int[] at = {1};
         while (at[0] < code.length) {
             int texture = code[at[0]++];
-            long number = number(code, at);
-            long offset = number(code, at);
-            extents.add(new Extent(new StreamId(texture, number), offset, number(code, at)));
+            long number = SevenBits.read(code, at);
+            long offset = SevenBits.read(code, at);
+            extents.add(new Extent(new StreamId(texture, number), offset, SevenBits.read(code, at)));
         }
         return new Contents(extents);
-    }
-
-    private static long number(byte[] code, int[] at) {
-        long number = 0;
-        for (int shift = 0; ; shift += 7) {
-            byte next = code[at[0]++];
-            number |= (long) (next & MORE - 1) << shift;
-            if ((next & MORE) == 0) {
-                return number;
-            }
-        }
     }
 }

@@ -114,6 +114,10 @@ class Changing {
                 && place.filter(RoadStore.Place::isFolder).isPresent()) {
             throw new Taken("'" + operation.path() + "' is a folder, and can't be saved to");
         }
+        if (draft.needsFreePlace() && found.isPresent() && allowed) {
+            throw new Taken("There is a file '" + operation.path() + "' on share " + share.name()
+                    + " already; choose another name, or let it give way");
+        }
         if (operation.kind() == Kind.DELETE && found.isEmpty() && allowed) {
             throw NotThere.file(operation);
         }

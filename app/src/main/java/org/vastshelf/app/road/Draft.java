@@ -22,40 +22,43 @@ sealed interface Draft {
         static final long END = -1;
     }
 
-    /** What a snapshot has, with the owner and the times that it had then. */
-    record Back(Contents contents, FileRow was) implements Draft {}
+    /** What is there already elsewhere, where no file is. */
+    record Beside(Contents contents) implements Draft {}
+
+    /**
+     * What a snapshot has, with the owner and the times that it had then.
+     *
+     * @param replaces whether a file that is there gives way
+     */
+    record Back(Contents contents, FileRow was, boolean replaces) implements Draft {}
 
     /** No file any more. */
     record Gone() implements Draft {}
 
-    /** What becomes of the blocks of a file, or of none, that will have so many bytes. */
+    /** What becomes of the blocks of a file that will have so many bytes. */
     default Passing passing(Optional<RoadStore.Found> found, long length, Volume volume, Epoch epoch) {
-        return switch (this) {
-            case Patch patch
-            when found.isPresent() -> {
-                RoadStore.Found file = found.get();
-                yield Passing.part(
-                        file,
-                        patch.at == Patch.END ? file.row().bytes() : patch.at,
-                        patch.bytes.length(),
-                        volume,
-                        epoch);
-            }
-            case Whole whole -> Passing.whole(found, length, volume, epoch);
-            case Back back -> Passing.whole(found, length, volume, epoch);
-            case Patch patch -> Passing.whole(found, length, volume, epoch);
-            case Gone gone -> Passing.whole(found, 0, volume, epoch);
-        };
+        if (this instanceof Patch patch) {
+            RoadStore.Found file = found.orElseThrow();
+            long at = patch.at == Patch.END ? file.row().bytes() : patch.at;
+            return Passing.part(file, at, patch.bytes.length(), volume, epoch);
+        }
+        return Passing.whole(found, length, volume, epoch);
     }
 
     /** Whose the file will be, who the one may be that changes it. */
     default Owner owner(Optional<RoadStore.Found> found, Person person) {
         return switch (this) {
-            case Patch patch -> found.map(f -> Owner.of(f.row())).orElse(Owner.of(person));
+            case Patch patch -> Owner.of(found.orElseThrow().row());
             case Back back -> Owner.of(back.was);
             case Whole whole -> Owner.of(person);
+            case Beside beside -> Owner.of(person);
             case Gone gone -> Owner.of(person);
         };
+    }
+
+    /** Whether it leaves alone what is there. */
+    default boolean needsFreePlace() {
+        return this instanceof Beside || this instanceof Back back && !back.replaces;
     }
 
     /** When the file was last changed, by what is changed now. */
@@ -67,6 +70,7 @@ sealed interface Draft {
     default Optional<Contents> after(Optional<RoadStore.Found> found) {
         return switch (this) {
             case Whole whole -> Optional.of(whole.contents);
+            case Beside beside -> Optional.of(beside.contents);
             case Back back -> Optional.of(back.contents);
             case Patch patch ->
                 found.map(f -> {

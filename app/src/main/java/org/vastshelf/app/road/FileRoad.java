@@ -95,20 +95,26 @@ public class FileRoad {
                 Outcome::allowed));
     }
 
-    /** Saves a file with contents that are there already. */
-    public Outcome save(FileOperation operation, Contents contents) {
+    /**
+     * Saves a new file with contents that are there already.
+     *
+     * @throws Taken when there is a file
+     */
+    public Outcome saveBeside(FileOperation operation, Contents contents) {
         Instant now = clock.instant();
-        return changed(exact -> changing.change(operation, now, new Draft.Whole(contents), exact));
+        return changed(exact -> changing.change(operation, now, new Draft.Beside(contents), exact));
     }
 
     /**
      * Saves a file as a snapshot has it, with its owner and its time of change.
      *
      * @param operation of the kind {@code RESTORE}
+     * @param replaces whether a file that is there gives way
+     * @throws Taken when there is one, and it does not
      */
-    public Outcome bringBack(FileOperation operation, Contents contents, FileRow was) {
+    public Outcome bringBack(FileOperation operation, Contents contents, FileRow was, boolean replaces) {
         Instant now = clock.instant();
-        return changed(exact -> changing.change(operation, now, new Draft.Back(contents, was), exact));
+        return changed(exact -> changing.change(operation, now, new Draft.Back(contents, was, replaces), exact));
     }
 
     /** Puts other bytes into a place of a file. */

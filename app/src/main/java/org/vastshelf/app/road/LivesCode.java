@@ -3,6 +3,7 @@ package org.vastshelf.app.road;
 import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.vastshelf.app.content.SevenBits;
 import org.vastshelf.core.snapshot.BlockLives;
 
 /**
@@ -11,28 +12,17 @@ import org.vastshelf.core.snapshot.BlockLives;
  */
 public final class LivesCode {
 
-    private static final int MORE = 0x80;
-
     private LivesCode() {}
 
     static byte[] write(Lived lived) {
         ByteArrayOutputStream code = new ByteArrayOutputStream();
         if (!lived.blocks().areAll(lived.born())) {
             for (BlockLives.Run run : lived.blocks().runs()) {
-                number(code, run.blocks());
-                number(code, run.born());
+                SevenBits.write(code, run.blocks());
+                SevenBits.write(code, run.born());
             }
         }
         return code.toByteArray();
-    }
-
-    private static void number(ByteArrayOutputStream code, long number) {
-        long left = number;
-        while ((left & -MORE) != 0) {
-            code.write((int) (left & MORE - 1) | MORE);
-            left >>>= 7;
-        }
-        code.write((int) left);
     }
 
     /**
@@ -48,20 +38,9 @@ public final class LivesCode {
         List<BlockLives.Run> runs = new ArrayList<>();
         int[] at = {0};
         while (at[0] < code.length) {
-            long count = number(code, at);
-            runs.add(new BlockLives.Run(count, Math.toIntExact(number(code, at))));
+            long count = SevenBits.read(code, at);
+            runs.add(new BlockLives.Run(count, Math.toIntExact(SevenBits.read(code, at))));
         }
         return new BlockLives(runs);
-    }
-
-    private static long number(byte[] code, int[] at) {
-        long number = 0;
-        for (int shift = 0; ; shift += 7) {
-            byte next = code[at[0]++];
-            number |= (long) (next & MORE - 1) << shift;
-            if ((next & MORE) == 0) {
-                return number;
-            }
-        }
     }
 }

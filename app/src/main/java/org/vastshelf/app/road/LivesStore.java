@@ -17,9 +17,9 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.core.estate.Share;
@@ -27,10 +27,6 @@ import org.vastshelf.core.estate.Share;
 /** Keeps what files and folders were, and counts the blocks they had, as long as a snapshot holds them. */
 @Component
 class LivesStore {
-
-    /** The last part of a path. */
-    private static final Field<byte[]> NAME =
-            DSL.field("SUBSTRING_INDEX({0}, {1}, -1)", byte[].class, FOLDER.PATH, DSL.inline("/"));
 
     /** Of a file whose blocks are not all as old as its entry. */
     private static final Condition EDITED = DSL.condition("LENGTH({0}) > 0", FILE.BLOCKS);
@@ -199,7 +195,7 @@ class LivesStore {
                                 DSL.val(epoch.newest()),
                                 FOLDER.BORN,
                                 FOLDER.PARENT_NO,
-                                NAME)
+                                CatalogueStore.FOLDER_NAME)
                         .from(FOLDER)
                         .where(
                                 FOLDER.CATALOGUE_NO.eq(catalogue),

@@ -8,6 +8,7 @@ import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -87,7 +88,7 @@ public class BringingBack {
      * Brings one file back, to its place or to another on the same share.
      *
      * @param replace whether a file that is there already gives way
-     * @throws IllegalArgumentException when there is one, and it does not
+     * @throws Taken when there is one, and it does not
      */
     public Outcome bring(String who, Source source, FilePath to, boolean replace) {
         if (source.path.isRoot()) {
@@ -98,10 +99,6 @@ public class BringingBack {
             PastStore.Was was = past.file(folder, source.path.name())
                     .orElseThrow(() -> new NotThere("Snapshot " + source.snapshot + " has no file '" + source.path
                             + "' on share " + source.share));
-            if (!replace && past.isThere(source.share, to)) {
-                throw new IllegalArgumentException("There is a file '" + to + "' on share " + source.share
-                        + " already; replace it or go elsewhere");
-            }
             FileOperation operation = new FileOperation(
                     FileOperation.Kind.RESTORE,
                     who,
@@ -109,7 +106,7 @@ public class BringingBack {
                     to,
                     Bytes.of(was.row().bytes()),
                     Workstations.of(share(source), who));
-            return road.bringBack(operation, was.contents(), was.row());
+            return road.bringBack(operation, was.contents(), was.row(), replace);
         });
     }
 }

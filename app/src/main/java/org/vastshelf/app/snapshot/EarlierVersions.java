@@ -84,7 +84,7 @@ public class EarlierVersions {
      * Saves an own file as it was, through the gate, as the person whose it is.
      *
      * @param to empty for its own name, or one beside it where that is taken
-     * @throws IllegalArgumentException when there is something at the path that was given
+     * @throws org.vastshelf.app.road.Taken when there is something at the path that was given
      */
     public Outcome bring(String person, String shareName, FilePath file, int snapshot, Optional<FilePath> to) {
         Share share = share(shareName);
@@ -100,9 +100,6 @@ public class EarlierVersions {
                     .orElseThrow(
                             () -> new NotThere("There is no earlier version of a file of yours at '" + file + "'"));
             FilePath target = to.orElseGet(() -> free(shareName, file, taken.at()));
-            if (past.isThere(shareName, target)) {
-                throw new IllegalArgumentException("There is a file '" + target + "' already; choose another name");
-            }
             FileOperation operation = new FileOperation(
                     FileOperation.Kind.WRITE,
                     person,
@@ -110,7 +107,7 @@ public class EarlierVersions {
                     target,
                     Bytes.of(was.row().bytes()),
                     Workstations.of(share, person));
-            return road.save(operation, was.contents());
+            return road.saveBeside(operation, was.contents());
         });
     }
 

@@ -17,15 +17,13 @@ import org.jooq.Field;
 import org.jooq.Record2;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.core.estate.FilePath;
 
 /** Finds by name what is not as it was. */
 @Component
 class FindStore {
-
-    private static final Field<byte[]> LAST_NAME =
-            DSL.field("SUBSTRING_INDEX({0}, {1}, -1)", byte[].class, FOLDER.PATH, DSL.inline("/"));
 
     private final DSLContext db;
 
@@ -103,7 +101,7 @@ class FindStore {
     }
 
     private Optional<Record2<Integer, byte[]>> above(int catalogue, int folder, int number) {
-        return db.select(FOLDER.PARENT_NO, LAST_NAME)
+        return db.select(FOLDER.PARENT_NO, CatalogueStore.FOLDER_NAME)
                 .from(FOLDER)
                 .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(folder), FOLDER.BORN.lt(number))
                 .unionAll(db.select(FOLDER_PAST.PARENT_NO, FOLDER_PAST.NAME)

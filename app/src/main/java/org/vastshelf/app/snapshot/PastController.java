@@ -16,6 +16,7 @@ import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.snapshot.BringingBack.Source;
 import org.vastshelf.core.estate.FilePath;
@@ -114,7 +115,7 @@ class PastController {
                     : outcome.verdict(Figures.of(model).units()).reason();
             model.addAttribute("said", said);
             model.addAttribute("done", outcome.allowed());
-        } catch (IllegalArgumentException | NotThere refused) {
+        } catch (IllegalArgumentException | NotThere | Taken refused) {
             Typed.refuse(model, refused);
         }
         return look(me, share, number, path, "", file, model);

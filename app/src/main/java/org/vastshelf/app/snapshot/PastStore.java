@@ -16,6 +16,7 @@ import org.jooq.Select;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
@@ -26,9 +27,6 @@ import org.vastshelf.core.estate.FilePath;
 /** Reads shares as snapshots show them: what was there already and still is, and what has gone since. */
 @Component
 class PastStore {
-
-    private static final Field<byte[]> FOLDER_NAME =
-            DSL.field("SUBSTRING_INDEX({0}, {1}, -1)", byte[].class, FOLDER.PATH, DSL.inline("/"));
 
     private final DSLContext db;
 
@@ -61,7 +59,7 @@ class PastStore {
     private Optional<Place> child(Place above, byte[] name) {
         return db.select(FOLDER.NO)
                 .from(FOLDER)
-                .where(liveFolders(above), FOLDER_NAME.eq(name))
+                .where(liveFolders(above), CatalogueStore.FOLDER_NAME.eq(name))
                 .unionAll(db.select(FOLDER_PAST.NO)
                         .from(FOLDER_PAST)
                         .where(pastFolders(above), FOLDER_PAST.NAME.eq(name)))
@@ -89,9 +87,9 @@ class PastStore {
     List<String> folders(Place place, String after, int most) {
         byte[] behind = PathBytes.of(after);
         Field<byte[]> name = DSL.field(DSL.name("name"), byte[].class);
-        return db.select(FOLDER_NAME.as("name"))
+        return db.select(CatalogueStore.FOLDER_NAME.as("name"))
                 .from(FOLDER)
-                .where(liveFolders(place), FOLDER_NAME.gt(behind))
+                .where(liveFolders(place), CatalogueStore.FOLDER_NAME.gt(behind))
                 .unionAll(db.select(FOLDER_PAST.NAME)
                         .from(FOLDER_PAST)
                         .where(pastFolders(place), FOLDER_PAST.NAME.gt(behind)))

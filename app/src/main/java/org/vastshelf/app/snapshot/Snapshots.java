@@ -116,12 +116,12 @@ public class Snapshots {
 
     Shelf of(String volume) {
         Volume found = volume(estates.load(), volume);
-        return transactions.run(() -> shelf(found));
+        return transactions.run(() -> shelf(found, store.held(volume)));
     }
 
-    private Shelf shelf(Volume volume) {
+    private Shelf shelf(Volume volume, List<HeldBlocks.Count> held) {
         List<Taken> taken = store.of(volume.name());
-        return new Shelf(volume, taken, HeldBlocks.sums(numbers(taken), store.held(volume.name())));
+        return new Shelf(volume, taken, HeldBlocks.sums(numbers(taken), held));
     }
 
     private static NavigableSet<Integer> numbers(List<Taken> taken) {
@@ -146,10 +146,10 @@ public class Snapshots {
                     "name", "name is " + wanted.length() + " characters long, must be at most " + LONGEST_NAME);
         }
         return add(volumeName, (number, there) -> {
-            String called = wanted.isEmpty() ? "by hand " + number : wanted;
-            if (isTaken(there, called)) {
-                throw new AtField("name", "name is '" + called + "', which another snapshot of this volume has");
+            if (isTaken(there, wanted)) {
+                throw new AtField("name", "name is '" + wanted + "', which another snapshot of this volume has");
             }
+            String called = wanted.isEmpty() ? free(there, "by hand " + number, number) : wanted;
             return new Taken(volumeName, number, called, clock.instant(), who, false);
         });
     }
@@ -158,13 +158,21 @@ public class Snapshots {
         return there.stream().anyMatch(t -> t.name().equals(name));
     }
 
+    /** The name, or where another has it one that a number sets apart. */
+    private static String free(List<Taken> there, String name, int number) {
+        String free = name;
+        for (int apart = number; isTaken(there, free); apart++) {
+            free = name + " (" + apart + ")";
+        }
+        return free;
+    }
+
     /** Takes one that a rule wants, and deletes those of its that it keeps no longer. */
     void takeBy(SnapshotRule rule, Instant at) {
         transactions.run(() -> {
             add(rule.volume(), (number, there) -> {
                 String name = rule.name(at, ShelfClock.ZONE, number);
-                String called = isTaken(there, name) ? name + " (" + number + ")" : name;
-                return new Taken(rule.volume(), number, called, at, SCHEDULE, true);
+                return new Taken(rule.volume(), number, free(there, name, number), at, SCHEDULE, true);
             });
             List<Integer> gone = leaving(rule, List.of());
             if (!gone.isEmpty()) {
@@ -238,7 +246,8 @@ public class Snapshots {
             Volume volume = volume(estate, volumeName);
             List<String> shares = shares(estate, volumeName);
             int ever = store.lock(volumeName, shares);
-            Shelf shelf = shelf(volume);
+            List<HeldBlocks.Count> held = store.held(volumeName);
+            Shelf shelf = shelf(volume, held);
             NavigableSet<Integer> left = numbers(shelf.taken);
             for (int number : numbers) {
                 shelf.require(number);
@@ -246,7 +255,7 @@ public class Snapshots {
             }
             long free = shelf.held.freedBy(shelf.positions(numbers));
             store.remove(volumeName, numbers);
-            store.keep(volumeName, HeldBlocks.left(left, store.held(volumeName)), free);
+            store.keep(volumeName, HeldBlocks.left(left, held), free);
             store.begin(volumeName, shares, ever, left.isEmpty() ? 0 : left.last());
             deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), deleted(shelf, numbers, free));
             return free;

@@ -106,9 +106,10 @@ class PassingTest {
     @Test
     void a_file_that_is_brought_back_keeps_its_owner_and_its_time() {
         RoadStore.Found was = old(1, 1);
-        Draft.Back back = new Draft.Back(was.contents(), was.row());
+        Draft.Back back = new Draft.Back(was.contents(), was.row(), true);
         assertThat(back.modified(Instant.ofEpochSecond(99))).isEqualTo(1);
         assertThat(back.owner(Optional.empty(), null).uid()).isEqualTo("suki");
+        assertThat(back.needsFreePlace()).isFalse();
         assertThat(back.after(Optional.empty())).contains(was.contents());
         assertThat(new Draft.Gone().modified(Instant.ofEpochSecond(99))).isEqualTo(99);
     }

@@ -3,6 +3,7 @@ package org.vastshelf.core.estate;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Optional;
@@ -20,6 +21,8 @@ import org.vastshelf.core.time.ScheduleWords;
 public record SnapshotRule(String volume, Schedule when, KeepRule keep, String pattern) implements Rule {
 
     public static final int LONGEST_PATTERN = 60;
+    /** Of a name, so that a number that sets it apart still fits behind it. */
+    public static final int LONGEST_NAME = 80;
 
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("uuuu-MM-dd", Locale.ROOT);
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH.mm", Locale.ROOT);
@@ -33,13 +36,24 @@ public record SnapshotRule(String volume, Schedule when, KeepRule keep, String p
             throw new IllegalArgumentException(
                     "name pattern is " + pattern.length() + " characters long, must be 1 to " + LONGEST_PATTERN);
         }
+        int longest =
+                name(pattern, Instant.EPOCH, ZoneOffset.UTC, Integer.MAX_VALUE).length();
+        if (longest > LONGEST_NAME) {
+            throw new IllegalArgumentException("name pattern '" + pattern + "' makes names of " + longest
+                    + " characters, must be at most " + LONGEST_NAME);
+        }
     }
 
     /** What a snapshot is called that is taken at a moment. */
     public String name(Instant at, ZoneId zone, int number) {
+        return name(pattern, at, zone, number);
+    }
+
+    private static String name(String pattern, Instant at, ZoneId zone, int number) {
         return pattern.replace("{day}", DAY.format(at.atZone(zone)))
                 .replace("{time}", TIME.format(at.atZone(zone)))
-                .replace("{number}", String.valueOf(number));
+                .replace("{number}", String.valueOf(number))
+                .strip();
     }
 
     @Override

@@ -35,6 +35,9 @@ class SnapshotRuleTest {
                         () -> new SnapshotRule("film", Schedule.of("FREQ=DAILY"), new KeepRule(0, 0, 0, 0, 0, 0), "n"))
                 .hasMessageContaining("no snapshot would stay");
         assertThatThrownBy(() -> rule("x".repeat(61))).hasMessageContaining("61 characters long, must be 1 to 60");
+        assertThatThrownBy(() -> rule("{day}".repeat(12)))
+                .hasMessageContaining("names of 120 characters, must be at most 80");
+        assertThat(rule(" n ").name(Instant.EPOCH, ZoneId.of("UTC"), 1)).isEqualTo("n");
         assertThatThrownBy(() -> rule(" ")).hasMessageContaining("name pattern");
     }
 
