@@ -63,6 +63,8 @@ class PruningStore {
 
     /** Removes some; false when there are none left. */
     boolean pruneSome() {
+        // As everybody who changes what is referred to: a check that counts it all has the estate to itself.
+        estates.held();
         return db
                 .select(CATALOGUE.NO, FILE_TREE.VOLUME)
                 .from(CATALOGUE)
