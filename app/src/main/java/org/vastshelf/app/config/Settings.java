@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.vastshelf.core.estate.RetentionRule;
 
 /**
  * What an installation sets.
@@ -12,6 +13,8 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param large load a generated estate of 960 drives and 1,000 volumes instead, to see how pages bear it
  * @param traffic let the demo's people save files as days pass
  * @param data folder for what is not in the database
+ * @param retentionYears no file can be retained for longer
+ * @param holdRelease who has to agree before a legal tag is taken off
  * @param scanRoots folders below which real trees may be brought in
  */
 @ConfigurationProperties("vastshelf")
@@ -24,8 +27,28 @@ public record Settings(
         @DefaultValue({"/usr/share/doc", "/usr/lib", "/usr/share"})
         List<String> scanRoots,
 
+        @DefaultValue("30") int retentionYears,
+        @DefaultValue("BOTH_ROLES") HoldRelease holdRelease,
+
         @DefaultValue DirectorySettings directory,
         @DefaultValue MailSettings mail) {
+
+    public Settings {
+        if (retentionYears < 1 || retentionYears > RetentionRule.MOST_YEARS) {
+            throw new IllegalArgumentException(
+                    "vastshelf.retention-years is " + retentionYears + ", must be 1 to " + RetentionRule.MOST_YEARS);
+        }
+    }
+
+    /** Who has to agree before a legal tag is taken off. */
+    public enum HoldRelease {
+        /** An operator and an administrator. */
+        BOTH_ROLES,
+        /** Any two of them. */
+        TWO_PEOPLE,
+        /** One of them alone. */
+        ONE
+    }
 
     /**
      * Where people sign in.

@@ -30,6 +30,7 @@ public class OrderExecution {
     private final OrderAudit audit;
     private final AgendaStore agenda;
     private final ShelfClock clock;
+    private final RetentionBound bound;
     private final Transactions transactions;
 
     OrderExecution(
@@ -40,6 +41,7 @@ public class OrderExecution {
             OrderAudit audit,
             AgendaStore agenda,
             ShelfClock clock,
+            RetentionBound bound,
             Transactions transactions) {
         this.drafts = drafts;
         this.orders = orders;
@@ -48,6 +50,7 @@ public class OrderExecution {
         this.audit = audit;
         this.agenda = agenda;
         this.clock = clock;
+        this.bound = bound;
         this.transactions = transactions;
     }
 
@@ -79,7 +82,7 @@ public class OrderExecution {
             }
             AtomicReference<List<Step>> steps = new AtomicReference<>(List.of());
             EstateAnswer answer = estates.change((estate, held) -> {
-                Plan plan = Planner.plan(estate, held, order.changes());
+                Plan plan = Planner.plan(estate, held.within(bound.of()), order.changes());
                 steps.set(plan.steps());
                 return obstacle(order, plan)
                         .<EstateAnswer>map(EstateAnswer.Refused::new)

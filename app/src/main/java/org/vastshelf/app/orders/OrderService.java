@@ -40,6 +40,7 @@ public class OrderService {
     private final ShelfClock clock;
     private final Transactions transactions;
     private final Forecasts forecasts;
+    private final RetentionBound bound;
 
     OrderService(
             OrderStore orders,
@@ -48,7 +49,9 @@ public class OrderService {
             OrderAudit audit,
             ShelfClock clock,
             Transactions transactions,
-            Forecasts forecasts) {
+            Forecasts forecasts,
+            RetentionBound bound) {
+        this.bound = bound;
         this.forecasts = forecasts;
         this.audit = audit;
         this.transactions = transactions;
@@ -126,7 +129,7 @@ public class OrderService {
     /** The plan for one reader. */
     public Plan plan(List<Change> changes, UnitSystem units) {
         Estate estate = estates.load();
-        Usage held = usage.load();
+        Usage held = usage.load().within(bound.of());
         Plan plan = Planner.plan(estate, held, changes, units);
         boolean replaces = changes.stream().anyMatch(PoolChange.ReplaceDrives.class::isInstance);
         return replaces ? plan.with(Outlook.checks(estate, held, changes, forecasts.poolsFull(), clock.today())) : plan;

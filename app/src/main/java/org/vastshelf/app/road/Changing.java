@@ -36,6 +36,7 @@ class Changing {
     private final KeptStore kept;
     private final TallyStore tallies;
     private final AccountStore accounts;
+    private final Retaining retaining;
     private final VolumeRoomStore rooms;
     private final Crossings crossings;
     private final Pieces pieces;
@@ -49,6 +50,7 @@ class Changing {
             KeptStore kept,
             TallyStore tallies,
             AccountStore accounts,
+            Retaining retaining,
             VolumeRoomStore rooms,
             Crossings crossings,
             Pieces pieces,
@@ -60,6 +62,7 @@ class Changing {
         this.kept = kept;
         this.tallies = tallies;
         this.accounts = accounts;
+        this.retaining = retaining;
         this.rooms = rooms;
         this.crossings = crossings;
         this.pieces = pieces;
@@ -105,6 +108,7 @@ class Changing {
         GateView view = new GateView(
                 book.reach(share),
                 new GateView.Access(share, person),
+                retaining.of(book, operation, found),
                 limits,
                 new GateView.Space(volume, room, present));
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
@@ -162,6 +166,7 @@ class Changing {
         return new GateView(
                 change.view().reach(),
                 change.view().access(),
+                change.view().retention(),
                 GateView.Limits.of(
                         now.stream().filter(change.owner()::countsFor).toList()),
                 new GateView.Space(
@@ -188,7 +193,13 @@ class Changing {
         if (after.isEmpty()) {
             files.remove(place, change.before().orElseThrow());
         } else if (change.found().isEmpty()) {
-            files.add(place, after.get(), change.contents().orElseThrow(), change.lived());
+            files.add(
+                    place,
+                    new RoadStore.Found(
+                            after.get(),
+                            change.contents().orElseThrow(),
+                            change.lived(),
+                            change.now().getEpochSecond()));
         } else {
             files.replace(place, after.get(), change.contents().orElseThrow(), change.lived());
         }

@@ -62,7 +62,7 @@ class DeliveryStore {
         LoadStore buffer = new LoadStore(
                 "file",
                 "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,"
-                        + "counted,extents,born");
+                        + "counted,extents,born,created_at");
         load(buffer, rows, row -> {
             FileRow file = row.file;
             buffer.number(row.place.catalogue()).number(row.place.folder()).bytes(file.name());
@@ -75,6 +75,7 @@ class DeliveryStore {
                     .number(1)
                     .bytes(ContentsCode.write(row.contents))
                     .number(epoch.taken())
+                    .number(file.changed())
                     .endRow();
         });
     }

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.function.ToLongFunction;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
 
@@ -71,13 +72,20 @@ record Load(
         tree.forEach(folder -> Trees.below(whole, at.path(), folder.path()));
     }
 
-    /** A limit stays with its path: a folder that has one, or holds one that does, can't go away from under it. */
+    private void stays(String rule, FilePath folder) {
+        throw new Taken(
+                "'" + at.path() + "' can't go away: the " + rule + " of '" + folder + "' is about it; end that first");
+    }
+
+    /** A rule stays with its path: a folder that has one, or holds one that does, can't go away from under it. */
     void requireNoRule(RuleBook book) {
         if (isFolder()) {
-            book.ruleWithin(at.share(), at.path()).ifPresent(rule -> {
-                throw new Taken("'" + at.path() + "' can't go away: the limit of '" + rule.path()
-                        + "' is about it; remove that limit first");
-            });
+            book.ruleWithin(at.share(), at.path()).ifPresent(rule -> stays("limit", rule.path()));
+            book.retaining(at.share(), at.path().child("x")).stream()
+                    .map(RetentionRule::folder)
+                    .filter(at.path()::equals)
+                    .forEach(folder -> stays("retention rule", folder));
+            book.retainingBelow(at.share(), at.path()).forEach(rule -> stays("retention rule", rule.folder()));
         }
     }
 }

@@ -58,8 +58,12 @@ class RoadStore {
         }
     }
 
-    /** A file that is there. */
-    record Found(FileRow row, Contents contents, Lived lived) {
+    /**
+     * A file that is there.
+     *
+     * @param created when, in seconds since 1970; 0 where nobody knows
+     */
+    record Found(FileRow row, Contents contents, Lived lived, long created) {
 
         /** As the gate sees it; of what it takes so much stays with snapshots when it changes. */
         GateView.Present present(long held) {
@@ -198,18 +202,21 @@ class RoadStore {
                         ContentsCode.read(r.getExtents()),
                         new Lived(
                                 r.getBorn(),
-                                LivesCode.read(r.getBlocks(), r.getBorn(), r.getAllocated() / volume.blockSize()))));
+                                LivesCode.read(r.getBlocks(), r.getBorn(), r.getAllocated() / volume.blockSize())),
+                        r.getCreatedAt()));
     }
 
     /** Puts a file where none was; somebody else may have put one there in this moment. */
-    void add(Place place, FileRow file, Contents contents, Lived lived) {
+    void add(Place place, Found made) {
+        FileRow file = made.row;
         try {
             db.insertInto(FILE)
                     .set(FILE.CATALOGUE_NO, place.catalogue())
                     .set(FILE.FOLDER_NO, place.folder())
                     .set(FILE.NAME, file.name())
-                    .set(columns(file, contents, lived))
+                    .set(columns(file, made.contents, made.lived))
                     .set(FILE.COUNTED, 1)
+                    .set(FILE.CREATED_AT, made.created)
                     .execute();
         } catch (DuplicateKeyException raced) {
             throw new Transactions.RunAgain("another save made the same file", raced);

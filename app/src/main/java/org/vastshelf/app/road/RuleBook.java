@@ -7,12 +7,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.vastshelf.app.store.EstateStore.Snapshot;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.LegalTag;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.PathTable;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.gate.GateView;
@@ -23,6 +28,8 @@ final class RuleBook {
 
     private final Snapshot snapshot;
     private final Map<String, PathTable<List<LimitRule>>> limits = new HashMap<>();
+    private final Map<String, PathTable<RetentionRule>> retentions;
+    private final Map<String, PathTable<List<LegalTag>>> tags;
     private final Map<String, PoolRoom> rooms = new ConcurrentHashMap<>();
 
     RuleBook(Snapshot snapshot) {
@@ -35,6 +42,49 @@ final class RuleBook {
                         .computeIfAbsent(rule.path(), p -> new ArrayList<>())
                         .add(rule));
         byShare.forEach((share, rules) -> limits.put(share, PathTable.of(rules)));
+        retentions = snapshot.estate().all(Kinds.RETENTION).values().stream()
+                .collect(Collectors.groupingBy(
+                        RetentionRule::share,
+                        Collectors.collectingAndThen(
+                                Collectors.toMap(RetentionRule::folder, Function.identity()), PathTable::of)));
+        tags = snapshot.estate().all(Kinds.LEGAL_TAG).values().stream()
+                .collect(Collectors.groupingBy(
+                        LegalTag::share,
+                        Collectors.collectingAndThen(Collectors.groupingBy(LegalTag::path), PathTable::of)));
+    }
+
+    /** The retention rules of the folders that enclose a file. */
+    List<RetentionRule> retaining(String share, FilePath file) {
+        PathTable<RetentionRule> table = retentions.get(share);
+        return table == null ? List.of() : table.along(file);
+    }
+
+    /** The legal tags on a file or folder, and on the folders that enclose it. */
+    List<LegalTag> tags(String share, FilePath path) {
+        PathTable<List<LegalTag>> table = tags.get(share);
+        return table == null
+                ? List.of()
+                : table.along(path.child("x")).stream().flatMap(List::stream).toList();
+    }
+
+    /** Retention rules of folders that lie below one. */
+    List<RetentionRule> retainingBelow(String share, FilePath folder) {
+        return retentions.containsKey(share)
+                ? estate().retentionOn(share)
+                        .filter(rule ->
+                                rule.folder().isWithin(folder) && !rule.folder().equals(folder))
+                        .toList()
+                : List.of();
+    }
+
+    /** Legal tags on what is in a folder. */
+    List<LegalTag> tagsBelow(String share, FilePath folder) {
+        return tags.containsKey(share)
+                ? estate().legalTagsOn(share)
+                        .filter(tag ->
+                                tag.path().isWithin(folder) && !tag.path().equals(folder))
+                        .toList()
+                : List.of();
     }
 
     long version() {

@@ -15,10 +15,11 @@ record Scene(RuleBook book, Share share, Volume volume, Person person, Instant n
         return Owner.of(person);
     }
 
-    GateView view(GateView.Limits limits, Bytes room, GateView.Arriving arriving) {
+    GateView view(GateView.Retention retention, GateView.Limits limits, Bytes room, GateView.Arriving arriving) {
         return new GateView(
                 book.reach(share),
                 new GateView.Access(share, person),
+                retention,
                 limits,
                 new GateView.Space(volume, room, Optional.empty(), arriving));
     }

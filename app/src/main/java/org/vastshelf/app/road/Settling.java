@@ -34,6 +34,7 @@ class Settling {
     private final TallyStore tallies;
     private final KeptStore kept;
     private final AccountStore accounts;
+    private final Retaining retaining;
     private final VolumeRoomStore rooms;
     private final Crossings crossings;
     private final Notes notes;
@@ -46,6 +47,7 @@ class Settling {
             TallyStore tallies,
             KeptStore kept,
             AccountStore accounts,
+            Retaining retaining,
             VolumeRoomStore rooms,
             Crossings crossings,
             Notes notes) {
@@ -56,6 +58,7 @@ class Settling {
         this.tallies = tallies;
         this.kept = kept;
         this.accounts = accounts;
+        this.retaining = retaining;
         this.rooms = rooms;
         this.crossings = crossings;
         this.notes = notes;
@@ -68,7 +71,8 @@ class Settling {
                 portion -> keys(scene, load.someFile(portion, load.at().path()), portion.owner()),
                 portion -> keys(scene, load.someFile(portion, to), portion.owner()),
                 load.portions());
-        return settle(scene, operation, gains, Taking.NOTHING, () -> {
+        GateView.Retention retention = retaining.of(scene.book(), operation, load, scene.now());
+        return settle(scene, operation, retention, gains, Taking.NOTHING, () -> {
             Epoch epoch = load.epoch();
             if (load.isFolder()) {
                 List<Integer> top = List.of(load.tree().getFirst().no());
@@ -89,9 +93,11 @@ class Settling {
                 files.remove(load.place(), before);
                 files.add(
                         there,
-                        after,
-                        file.contents(),
-                        new Lived(epoch.taken(), file.lived().blocks()));
+                        new RoadStore.Found(
+                                after,
+                                file.contents(),
+                                new Lived(epoch.taken(), file.lived().blocks()),
+                                file.created()));
                 tallies.tally(load.place(), Optional.of(before), Optional.empty());
                 tallies.tally(there, Optional.empty(), Optional.of(after));
             }
@@ -106,35 +112,37 @@ class Settling {
                 portion -> Stream.empty(),
                 portion -> keys(scene, load.someFile(portion, to), scene.owner()),
                 load.portions());
-        return settle(
-                scene, operation, gains, new Taking(load.allocated(), Collections.emptySortedMap(), epoch), () -> {
-                    if (load.isFolder()) {
-                        copies.copy(
-                                load.place().catalogue(),
-                                load.tree(),
-                                new TreeCopyStore.Target(
-                                        there.catalogue(),
-                                        there.folder(),
-                                        to,
-                                        scene.owner(),
-                                        scene.volume().blockSize(),
-                                        epoch,
-                                        scene.now()));
-                        Map<Long, Integer> uses = trees.kept(load.place().catalogue(), load.tree(), 0);
-                        kept.hold(uses.keySet());
-                        uses.forEach((number, times) -> kept.used(List.of(number), times));
-                    } else {
-                        Contents contents = load.file().orElseThrow().contents();
-                        FileRow copy = copy(scene, to, load.file().orElseThrow().row());
-                        long blocks = copy.allocated() / scene.volume().blockSize();
-                        files.add(
-                                there, copy, contents, new Lived(epoch.taken(), BlockLives.of(blocks, epoch.taken())));
-                        kept.hold(contents.kept());
-                        kept.used(contents.kept(), 1);
-                        tallies.tally(there, Optional.empty(), Optional.of(copy));
-                    }
-                    tallies.sums(there, load.files(), load.bytes().value(), load.allocated());
-                });
+        Taking taking = new Taking(load.allocated(), Collections.emptySortedMap(), epoch);
+        return settle(scene, operation, GateView.Retention.NONE, gains, taking, () -> {
+            if (load.isFolder()) {
+                copies.copy(
+                        load.place().catalogue(),
+                        load.tree(),
+                        new TreeCopyStore.Target(
+                                there.catalogue(),
+                                there.folder(),
+                                to,
+                                scene.owner(),
+                                scene.volume().blockSize(),
+                                epoch,
+                                scene.now()));
+                Map<Long, Integer> uses = trees.kept(load.place().catalogue(), load.tree(), 0);
+                kept.hold(uses.keySet());
+                uses.forEach((number, times) -> kept.used(List.of(number), times));
+            } else {
+                Contents contents = load.file().orElseThrow().contents();
+                FileRow copy = copy(scene, to, load.file().orElseThrow().row());
+                long blocks = copy.allocated() / scene.volume().blockSize();
+                Lived lived = new Lived(epoch.taken(), BlockLives.of(blocks, epoch.taken()));
+                files.add(
+                        there,
+                        new RoadStore.Found(copy, contents, lived, scene.now().getEpochSecond()));
+                kept.hold(contents.kept());
+                kept.used(contents.kept(), 1);
+                tallies.tally(there, Optional.empty(), Optional.of(copy));
+            }
+            tallies.sums(there, load.files(), load.bytes().value(), load.allocated());
+        });
     }
 
     private static FileRow copy(Scene scene, FilePath to, FileRow of) {
@@ -152,7 +160,7 @@ class Settling {
     }
 
     Outcome folderMade(Scene scene, FileOperation operation, Epoch epoch) {
-        return settle(scene, operation, Map.of(), Taking.NOTHING, () -> {
+        return settle(scene, operation, GateView.Retention.NONE, Map.of(), Taking.NOTHING, () -> {
             FilePath inside = operation.path().child("x");
             files.made(operation.share(), inside, files.place(operation.share(), inside), epoch);
         });
@@ -165,7 +173,8 @@ class Settling {
                 load.portions());
         int catalogue = load.place().catalogue();
         SortedMap<Integer, Long> held = held(scene, load);
-        return settle(scene, operation, gains, new Taking(-load.allocated(), held, load.epoch()), () -> {
+        GateView.Retention retention = retaining.of(scene.book(), operation, load, scene.now());
+        return settle(scene, operation, retention, gains, new Taking(-load.allocated(), held, load.epoch()), () -> {
             trees.kept(catalogue, load.tree(), load.epoch().newest())
                     .forEach((number, times) -> kept.used(List.of(number), -times));
             TreeStore.some(load.tree()).forEach(some -> {
@@ -214,7 +223,12 @@ class Settling {
     }
 
     private Outcome settle(
-            Scene scene, FileOperation operation, Map<AccountStore.Key, Long> gains, Taking taking, Runnable apply) {
+            Scene scene,
+            FileOperation operation,
+            GateView.Retention retention,
+            Map<AccountStore.Key, Long> gains,
+            Taking taking,
+            Runnable apply) {
         long allocation = taking.all();
         List<AccountStore.Key> keys = List.copyOf(gains.keySet());
         List<Account> touched = accounts.lock(keys);
@@ -226,7 +240,7 @@ class Settling {
                 ? rooms.lock(scene.book(), scene.volume(), allocation)
                 : rooms.read(scene.book(), scene.volume());
         GateView.Arriving arriving = new GateView.Arriving(growths, Bytes.of(Math.max(0, allocation)));
-        GateView view = scene.view(GateView.Limits.of(touched), room, arriving);
+        GateView view = scene.view(retention, GateView.Limits.of(touched), room, arriving);
         boolean allowed = Gate.refusedAt(operation, view, scene.now()).isEmpty();
         long receipt = notes.note(operation, view, scene.now(), allowed);
         GateView after = view;
@@ -238,6 +252,7 @@ class Settling {
                 throw new IllegalStateException("the room that was locked is gone");
             }
             after = scene.view(
+                    retention,
                     GateView.Limits.of(grown),
                     Bytes.of(Math.max(0, room.value() - allocation)),
                     GateView.Arriving.NOTHING);

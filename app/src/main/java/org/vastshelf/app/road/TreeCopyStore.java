@@ -98,7 +98,8 @@ class TreeCopyStore {
                         FILE.KIND,
                         FILE.COUNTED,
                         FILE.EXTENTS,
-                        FILE.BORN)
+                        FILE.BORN,
+                        FILE.CREATED_AT)
                 .select(DSL.select(
                                 DSL.val(to.catalogue),
                                 DSL.val(made),
@@ -113,7 +114,8 @@ class TreeCopyStore {
                                 FILE.KIND,
                                 DSL.val(1),
                                 FILE.EXTENTS,
-                                DSL.val(to.epoch.taken()))
+                                DSL.val(to.epoch.taken()),
+                                DSL.val(now))
                         .from(FILE)
                         .where(FILE.CATALOGUE_NO.eq(from), FILE.FOLDER_NO.eq(folder)))
                 .execute();

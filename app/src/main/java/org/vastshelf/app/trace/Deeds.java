@@ -22,6 +22,8 @@ public class Deeds {
         SCRUB("SCRUB"),
         LIFT("LIFT"),
         SNAPSHOT("SNAPSHOT"),
+        RETENTION("RETENTION"),
+        LEGAL_HOLD("LEGAL-HOLD"),
         RESCAN("RESCAN"),
         IMPORT("IMPORT"),
         TEMPLATE("TEMPLATE"),

@@ -46,7 +46,15 @@ class PostmanTest {
         when(directory.person("odile"))
                 .thenReturn(Optional.of(new Person("odile", "Odile Fenn", "odile@larkmoor.example", Set.of())));
         Settings settings = new Settings(
-                true, false, true, Path.of("."), List.of(), null, new Settings.MailSettings("", 25, "shelf@example"));
+                true,
+                false,
+                true,
+                Path.of("."),
+                List.of(),
+                30,
+                Settings.HoldRelease.BOTH_ROLES,
+                null,
+                new Settings.MailSettings("", 25, "shelf@example"));
         postman = new Postman(
                 notices, mail, directory, settings, clock, new Transactions(mock(PlatformTransactionManager.class)));
     }

@@ -25,7 +25,7 @@ class PassingTest {
     private static RoadStore.Found file(long bytes, Lived lived) {
         FileRow row = new FileRow(
                 PathBytes.of("a.odt"), bytes, VOLUME.allocatedBytes(bytes), "suki", "film", 1, 1, 1, FileKind.DOCUMENT);
-        return new RoadStore.Found(row, Contents.of(new StreamId(2, 9), bytes), lived);
+        return new RoadStore.Found(row, Contents.of(new StreamId(2, 9), bytes), lived, 0);
     }
 
     private static RoadStore.Found old(long blocks, int born) {
@@ -75,7 +75,7 @@ class PassingTest {
         Contents after = Contents.of(StreamId.kept(8), 900);
         FileRow row = old(1, 1).row();
         for (int born : new int[] {1, 4}) {
-            RoadStore.Found found = new RoadStore.Found(row, before, new Lived(born, BlockLives.of(1, born)));
+            RoadStore.Found found = new RoadStore.Found(row, before, new Lived(born, BlockLives.of(1, born)), 0);
             Change change = change(found, after);
             boolean held = born < EPOCH.newest();
             assertThat(change.past().isPresent()).isEqualTo(held);

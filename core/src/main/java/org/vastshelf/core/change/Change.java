@@ -8,6 +8,7 @@ public sealed interface Change
                 VolumeChange,
                 ShareChange,
                 LimitChange,
+                RetentionChange,
                 RuleChange,
                 HardwareChange,
                 EstateChange,

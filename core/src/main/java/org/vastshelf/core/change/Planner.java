@@ -34,6 +34,7 @@ public final class Planner {
             case VolumeChange volume -> VolumePlans.plan(draft, usage, volume);
             case ShareChange share -> SharePlans.plan(draft, share);
             case LimitChange limit -> LimitPlans.plan(draft, limit);
+            case RetentionChange retention -> RetentionPlans.plan(draft, usage.bound(), retention);
             case RuleChange rule -> RulePlans.plan(draft, rule);
             case HardwareChange hardware -> HardwarePlans.plan(draft, usage, hardware);
             case EstateChange estate -> EstatePlans.plan(draft, estate);

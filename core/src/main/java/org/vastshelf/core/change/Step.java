@@ -11,7 +11,15 @@ import org.vastshelf.core.estate.Usage;
  * are pure, and whoever carries out an order stores the difference.
  */
 public sealed interface Step
-        permits PoolStep, VolumeStep, ShareStep, LimitStep, RuleStep, HardwareStep, EstateStep, Step.Work {
+        permits PoolStep,
+                VolumeStep,
+                ShareStep,
+                LimitStep,
+                RetentionStep,
+                RuleStep,
+                HardwareStep,
+                EstateStep,
+                Step.Work {
 
     String title();
 

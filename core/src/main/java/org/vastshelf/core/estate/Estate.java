@@ -222,6 +222,15 @@ public final class Estate {
         return index.sharesOn(volume).stream();
     }
 
+    public Stream<RetentionRule> retentionOn(String share) {
+        return all(Kinds.RETENTION).values().stream()
+                .filter(rule -> rule.share().equals(share));
+    }
+
+    public Stream<LegalTag> legalTagsOn(String share) {
+        return all(Kinds.LEGAL_TAG).values().stream().filter(tag -> tag.share().equals(share));
+    }
+
     public Stream<LimitRule> limitsOn(String share) {
         return index.limitsOn(share).stream();
     }

@@ -20,6 +20,10 @@ public final class Kinds {
             Kind.of("scrub rule", "scrubRules", ScrubRule.class, ScrubRule::governs);
     public static final Kind<SnapshotRule> SNAPSHOTTING =
             Kind.of("snapshot rule", "snapshotRules", SnapshotRule.class, SnapshotRule::governs);
+    public static final Kind<RetentionRule> RETENTION =
+            Kind.of("retention rule", "retentionRules", RetentionRule.class, RetentionRule::key);
+    public static final Kind<LegalTag> LEGAL_TAG =
+            Kind.passing("legal tag", "legalTags", LegalTag.class, LegalTag::key);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
     public static final Kind<Arrival> ARRIVAL = Kind.passing("arrival", "arrivals", Arrival.class, Arrival::key);
@@ -39,6 +43,8 @@ public final class Kinds {
             LIFT,
             SCRUBBING,
             SNAPSHOTTING,
+            RETENTION,
+            LEGAL_TAG,
             REBUILD,
             SCRUB,
             ARRIVAL,

@@ -40,6 +40,11 @@ public record FileOperation(
             return needsWrite() && this != DELETE && this != MAKE_FOLDER && this != REMOVE_FOLDER;
         }
 
+        /** Whether it may change or take away what lies at its path. */
+        public boolean touchesWhatIsThere() {
+            return saves() || moves() || this == DELETE || this == REMOVE_FOLDER;
+        }
+
         /** Whether its path is that of a folder. */
         public boolean isOfFolder() {
             return this == LIST

@@ -14,7 +14,7 @@ public final class Gate {
     private static final Checkpoint[] CHECKPOINTS = {
         new ReachCheck(),
         new AccessCheck(),
-        new NoRuleCheck(Stage.RETENTION, "Retention"),
+        new RetentionCheck(),
         new NoRuleCheck(Stage.CONTENT, "Content"),
         new LimitCheck(),
         new SpaceCheck()

@@ -1,5 +1,6 @@
 package org.vastshelf.core.gate;
 
+import java.time.Instant;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -8,15 +9,22 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.LegalTag;
 import org.vastshelf.core.estate.PathTable;
 import org.vastshelf.core.estate.Person;
+import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
 /** All that the gate looks at, as it is at one moment, grouped by the checkpoint that looks at it. */
-public record GateView(Reach reach, Access access, Limits limits, Space space) {
+public record GateView(Reach reach, Access access, Retention retention, Limits limits, Space space) {
+
+    /** Where nothing is there yet that could be held. */
+    public GateView(Reach reach, Access access, Limits limits, Space space) {
+        this(reach, access, Retention.NONE, limits, space);
+    }
 
     /**
      * How clients get there.
@@ -27,6 +35,29 @@ public record GateView(Reach reach, Access access, Limits limits, Space space) {
 
     /** Who asks, and what the share lets whom do. */
     public record Access(Share share, Person person) {}
+
+    /**
+     * What holds what is there.
+     *
+     * @param met rules, each with a file that it holds, or would if any
+     * @param tags legal tags on the file, on a folder that encloses it, or on something in the folder
+     * @param counted the time that nobody moves; sealed rules go by it
+     */
+    public record Retention(List<Met> met, List<LegalTag> tags, Instant counted) {
+        public static final Retention NONE = new Retention(List.of(), List.of(), Instant.EPOCH);
+    }
+
+    /**
+     * A retention rule that meets a file.
+     *
+     * @param heldFrom since when it holds it
+     * @param freeAt when it lets go
+     */
+    public record Met(RetentionRule rule, FilePath file, Instant heldFrom, Instant freeAt) {
+        boolean isHeld(Instant now, Instant counted) {
+            return !now.isBefore(heldFrom) && (rule.isSealed() ? counted : now).isBefore(freeAt);
+        }
+    }
 
     /** Accounts by the folder that holds them; at one folder there can be several. */
     public record Limits(PathTable<List<Account>> accounts) {

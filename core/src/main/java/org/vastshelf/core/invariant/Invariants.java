@@ -42,6 +42,7 @@ public final class Invariants {
             }
         }
         found.addAll(LostPools.of(before, after));
+        found.addAll(Seals.of(before, after));
         return found.stream().filter(v -> !known.contains(v.key())).toList();
     }
 

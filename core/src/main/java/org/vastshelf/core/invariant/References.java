@@ -59,6 +59,12 @@ final class References {
             v.movingTo().ifPresent(to -> known("volume " + v.name(), "pool", to, estate.pools()));
         });
         estate.shares().values().forEach(s -> known("share " + s.name(), "volume", s.volume(), estate.volumes()));
+        estate.all(Kinds.RETENTION)
+                .values()
+                .forEach(r -> known("retention rule " + r.key(), "share", r.share(), estate.shares()));
+        estate.all(Kinds.LEGAL_TAG)
+                .values()
+                .forEach(t -> known("legal tag " + t.key(), "share", t.share(), estate.shares()));
         estate.scrubs().values().forEach(s -> known("scrub of " + s.pool(), "pool", s.pool(), estate.pools()));
         estate.rebuilds().values().forEach(r -> {
             known("rebuild of " + r.target(), "pool", r.pool(), estate.pools());
