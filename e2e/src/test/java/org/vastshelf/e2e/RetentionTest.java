@@ -3,6 +3,7 @@ package org.vastshelf.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.util.ArrayList;
 import java.util.List;
@@ -222,13 +223,13 @@ class RetentionTest {
                 Browser tomas = new Browser(1280, 800).signIn("tomas")) {
             Page page = odile.page;
             page.navigate("/protect/holds");
-            page.getByLabel("Share").selectOption("vault");
-            page.getByLabel("File or folder").fill("/nowhere");
-            page.getByLabel("Tag").fill("case-12");
-            page.getByLabel("Why").fill("asked for by the board");
+            field(page, "Share").selectOption("vault");
+            field(page, "File or folder").fill("/nowhere");
+            field(page, "Tag").fill("case-12");
+            field(page, "Why").fill("asked for by the board");
             page.keyboard().press("Enter");
             assertThat(page.locator("main")).containsText("There is nothing at '/nowhere' on share vault");
-            page.getByLabel("File or folder").fill("/matter");
+            field(page, "File or folder").fill("/matter");
             page.keyboard().press("Enter");
             assertThat(page.locator("#tags")).containsText("1 file, 8.79 KiB");
             assertThat(refusal("DELETE", "/matter/a.odt", ""))
@@ -251,19 +252,23 @@ class RetentionTest {
                 .contains("taken off; 2 files of 9010 bytes");
     }
 
+    private static Locator field(Page page, String label) {
+        return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
+    }
+
     @Test
     void long_terms_are_typed_out_and_the_last_day_before_it_is_sealed() {
         allowed("WRITE", "/long/a.odt", ",\"bytes\":9000");
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             Page page = browser.page;
             page.navigate("/protect/retention");
-            page.getByLabel("Share").selectOption("vault");
+            field(page, "Share").selectOption("vault");
             page.getByLabel("Folder on the share").fill("/long");
-            page.getByLabel("Years", new Page.GetByLabelOptions().setExact(true))
+            field(page, "Years")
                     .fill("400");
             page.keyboard().press("Enter");
             assertThat(page.locator("main")).containsText("length is 400 years, must be at most 100 years");
-            page.getByLabel("Years", new Page.GetByLabelOptions().setExact(true))
+            field(page, "Years")
                     .fill("12");
             page.keyboard().press("Enter");
             assertThat(page.locator("#drawer")).containsText("beyond 10 years that number has to be typed");
