@@ -264,12 +264,10 @@ class RetentionTest {
             page.navigate("/protect/retention");
             field(page, "Share").selectOption("vault");
             page.getByLabel("Folder on the share").fill("/long");
-            field(page, "Years")
-                    .fill("400");
+            field(page, "Years").fill("400");
             page.keyboard().press("Enter");
             assertThat(page.locator("main")).containsText("length is 400 years, must be at most 100 years");
-            field(page, "Years")
-                    .fill("12");
+            field(page, "Years").fill("12");
             page.keyboard().press("Enter");
             assertThat(page.locator("#drawer")).containsText("beyond 10 years that number has to be typed");
             assertThat(page.locator("#carry-out")).isDisabled();

@@ -16,6 +16,7 @@ import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.unit.Bytes;
@@ -43,6 +44,7 @@ public class Json {
                 .addMixIn(PoolEdit.class, PoolEditMixIn.class)
                 .addMixIn(Mishap.class, MishapMixIn.class)
                 .addMixIn(FileServer.class, FileServerMixIn.class)
+                .addMixIn(RetentionRule.class, RetentionRuleMixIn.class)
                 .addMixIn(Drive.class, DriveMixIn.class)
                 .addMixIn(Pool.class, PoolMixIn.class)
                 .addMixIn(DriveGroup.class, DriveGroupMixIn.class)
@@ -88,6 +90,9 @@ public class Json {
     /** What follows from other members is written for readers and means nothing when it is read back. */
     @JsonIgnoreProperties(value = "reachable", allowGetters = true)
     interface FileServerMixIn {}
+
+    @JsonIgnoreProperties(value = "sealed", allowGetters = true)
+    interface RetentionRuleMixIn {}
 
     @JsonIgnoreProperties(value = "free", allowGetters = true)
     interface DriveMixIn {}

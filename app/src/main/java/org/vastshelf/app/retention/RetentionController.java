@@ -89,8 +89,8 @@ class RetentionController {
                 fmt.duration(rule.quiet()),
                 rule.isSealed() ? Mark.fine("sealed") : Mark.watch("on trial"),
                 rule.seal()
-                        .map(seal -> fmt.moment(seal.at()) + " by " + seal.by() + ", the last file then free on "
-                                + seal.lastFree())
+                        .map(seal -> "sealed " + fmt.moment(seal.at()) + " by " + seal.by()
+                                + ", the last file then free on " + seal.lastFree())
                         .orElse("not sealed: can be lifted"));
     }
 

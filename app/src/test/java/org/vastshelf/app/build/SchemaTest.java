@@ -31,6 +31,7 @@ import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.ScrubRule;
@@ -70,6 +71,8 @@ class SchemaTest {
                 ScrubRule.class,
                 SnapshotRule.class,
                 KeepRule.class,
+                RetentionRule.class,
+                RetentionRule.Seal.class,
                 Schedule.class,
                 Rebuild.class,
                 Scrub.class,

@@ -37,7 +37,7 @@ public final class Planner {
             case RetentionChange retention -> RetentionPlans.plan(draft, usage.bound(), retention);
             case RuleChange rule -> RulePlans.plan(draft, rule);
             case HardwareChange hardware -> HardwarePlans.plan(draft, usage, hardware);
-            case EstateChange estate -> EstatePlans.plan(draft, estate);
+            case EstateChange estate -> EstatePlans.plan(draft, usage.bound(), estate);
             case Change.Unreadable unreadable ->
                 draft.refuse("change: unreadable", unreadable.why(), "strike it, or discard the draft");
         }
