@@ -152,9 +152,9 @@ class DeskApi {
                     case COPY, COPY_FOLDER -> trees.copy(person, at, target(request, share));
                     case MAKE_FOLDER -> trees.makeFolder(person, at);
                     case REMOVE_FOLDER -> trees.removeFolder(person, at);
-                    case RESTORE ->
-                        throw new IllegalArgumentException(
-                                "operation is 'RESTORE', which is done at the snapshot that has the file");
+                    case RESTORE, CLEAR ->
+                        throw new IllegalArgumentException("operation is '" + request.operation
+                                + "', which is done at the snapshot that has the file");
                 });
     }
 

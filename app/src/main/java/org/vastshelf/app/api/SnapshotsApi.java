@@ -1,6 +1,7 @@
 package org.vastshelf.app.api;
 
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -11,12 +12,15 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.snapshot.BringingBack;
+import org.vastshelf.app.snapshot.Comparing;
 import org.vastshelf.app.snapshot.EarlierVersions;
 import org.vastshelf.app.snapshot.Finding;
 import org.vastshelf.app.snapshot.HoldCheck;
 import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.snapshot.Versions;
 import org.vastshelf.core.estate.FilePath;
 
 /** Snapshots of volumes, and what is brought back from them. */
@@ -30,8 +34,19 @@ class SnapshotsApi {
     private final EarlierVersions versions;
     private final Finding finding;
     private final HoldCheck check;
+    private final Comparing comparing;
+    private final Versions history;
 
-    SnapshotsApi(Snapshots snapshots, BringingBack back, EarlierVersions versions, Finding finding, HoldCheck check) {
+    SnapshotsApi(
+            Snapshots snapshots,
+            BringingBack back,
+            EarlierVersions versions,
+            Finding finding,
+            HoldCheck check,
+            Comparing comparing,
+            Versions history) {
+        this.comparing = comparing;
+        this.history = history;
         this.finding = finding;
         this.versions = versions;
         this.snapshots = snapshots;
@@ -73,6 +88,43 @@ class SnapshotsApi {
     @PostMapping("/api/v1/volumes/{volume}/snapshots/delete")
     Freed delete(@AuthenticationPrincipal Someone me, @PathVariable String volume, @RequestBody Numbers body) {
         return new Freed(snapshots.delete(me.getName(), volume, body.numbers));
+    }
+
+    record Lock(LocalDate until) {}
+
+    /** Lets nobody delete a snapshot before a day. */
+    @PostMapping("/api/v1/volumes/{volume}/snapshots/{number}/lock")
+    List<Snapshots.View> lock(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String volume,
+            @PathVariable int number,
+            @RequestBody Lock body) {
+        snapshots.lock(
+                me.getName(),
+                volume,
+                List.of(number),
+                body.until.atStartOfDay(ShelfClock.ZONE).toInstant());
+        return snapshots.list(volume);
+    }
+
+    /**
+     * What is different between two states of a folder.
+     *
+     * @param from number of a snapshot, and to of another; 0 for what is there now
+     */
+    @GetMapping("/api/v1/shares/{share}/compare")
+    Comparing.Answer compare(
+            @PathVariable String share,
+            @RequestParam int from,
+            @RequestParam(defaultValue = "0") int to,
+            @RequestParam(defaultValue = "/") String path) {
+        return comparing.compare(new Comparing.Question(share, from, to, new FilePath(path)));
+    }
+
+    /** The history of one file. */
+    @GetMapping("/api/v1/shares/{share}/history")
+    List<Versions.Version> history(@PathVariable String share, @RequestParam String path) {
+        return history.of(share, new FilePath(path), MOST_LISTED);
     }
 
     /** A folder of a share as a snapshot has it, part by part. */

@@ -3,6 +3,8 @@ package org.vastshelf.app.orders;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
@@ -49,6 +51,7 @@ class OrderRunner implements DueWork {
     private final ShelfClock clock;
     private final Heartbeat heartbeat;
     private final Transactions transactions;
+    private final List<StepWork> works;
 
     OrderRunner(
             OrderStore orders,
@@ -58,7 +61,9 @@ class OrderRunner implements DueWork {
             AgendaStore agenda,
             ShelfClock clock,
             Transactions transactions,
-            Heartbeat heartbeat) {
+            Heartbeat heartbeat,
+            List<StepWork> works) {
+        this.works = works;
         this.heartbeat = heartbeat;
         this.orders = orders;
         this.estates = estates;
@@ -212,6 +217,11 @@ class OrderRunner implements DueWork {
             remember(order, wait.get(), now);
             return;
         }
+        Optional<StepWork> work = workOf(step);
+        StepWork.Task task = task(order, step);
+        if (work.isPresent() && !work.get().portion(task)) {
+            return;
+        }
         AtomicReference<Step> done = new AtomicReference<>(step.step());
         EstateAnswer answer = estates.change((estate, held) ->
                 answer(OrderSteps.forward(order.id(), estate, held, step.step(), order.after(step)), done));
@@ -222,6 +232,18 @@ class OrderRunner implements DueWork {
         orders.journal(
                 order.id(),
                 new Journalled(step.position(), StepState.DONE, step.startedAt(), step.dueAt(), end, done.get()));
+        work.map(w -> w.outcome(task))
+                .filter(said -> !said.isEmpty())
+                .ifPresent(said -> orders.state(order.id(), order.state(), joined(order.outcome(), said), null));
+    }
+
+    private Optional<StepWork> workOf(Journalled step) {
+        return works.stream().filter(work -> work.does(step.step())).findFirst();
+    }
+
+    private static StepWork.Task task(Order order, Journalled step) {
+        return new StepWork.Task(
+                order.id(), step.position(), step.step(), Objects.requireNonNull(order.carriedOutBy()));
     }
 
     /** The next microsecond, as exactly as moments are kept. */
@@ -260,6 +282,9 @@ class OrderRunner implements DueWork {
                             order.outcome(),
                             "Step " + (step.position() + 1) + " can't be taken back: " + refused.because() + "."),
                     null);
+            return;
+        }
+        if (workOf(step).filter(work -> !work.undo(task(order, step))).isPresent()) {
             return;
         }
         devices.takeBack(key(order, step));

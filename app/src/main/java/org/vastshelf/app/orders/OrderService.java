@@ -41,6 +41,7 @@ public class OrderService {
     private final Transactions transactions;
     private final Forecasts forecasts;
     private final RetentionBound bound;
+    private final List<PlanFacts> facts;
 
     OrderService(
             OrderStore orders,
@@ -50,7 +51,9 @@ public class OrderService {
             ShelfClock clock,
             Transactions transactions,
             Forecasts forecasts,
-            RetentionBound bound) {
+            RetentionBound bound,
+            List<PlanFacts> facts) {
+        this.facts = facts;
         this.bound = bound;
         this.forecasts = forecasts;
         this.audit = audit;
@@ -130,7 +133,11 @@ public class OrderService {
     public Plan plan(List<Change> changes, UnitSystem units) {
         Estate estate = estates.load();
         Usage held = usage.load().within(bound.of());
-        Plan plan = Planner.plan(estate, held, changes, units);
+        Plan planned = Planner.plan(estate, held, changes, units);
+        List<Check> found = changes.stream()
+                .flatMap(change -> facts.stream().flatMap(f -> f.checks(change, units).stream()))
+                .toList();
+        Plan plan = planned.with(found);
         boolean replaces = changes.stream().anyMatch(PoolChange.ReplaceDrives.class::isInstance);
         return replaces ? plan.with(Outlook.checks(estate, held, changes, forecasts.poolsFull(), clock.today())) : plan;
     }

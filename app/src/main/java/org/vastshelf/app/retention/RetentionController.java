@@ -17,8 +17,8 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.util.UriUtils;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.CalendarText;
+import org.vastshelf.app.kit.Days;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Mark;
@@ -166,8 +166,7 @@ class RetentionController {
             @RequestParam(defaultValue = "") String years,
             Model model) {
         try {
-            LocalDate day = RetentionForm.day("lastFree", lastFree)
-                    .orElseThrow(() -> new AtField("lastFree", "date is missing, must be typed like 2033-03-31"));
+            LocalDate day = Days.read("lastFree", lastFree);
             retention.seal(me.getName(), key, day, RetentionForm.typed("years", years));
             return "redirect:" + HERE + "/rule?key=" + UriUtils.encodeQueryParam(key, StandardCharsets.UTF_8);
         } catch (IllegalArgumentException refused) {

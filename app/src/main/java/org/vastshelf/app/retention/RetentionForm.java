@@ -3,13 +3,13 @@ package org.vastshelf.app.retention;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.Period;
-import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.Days;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.kit.WholeNumbers;
@@ -97,7 +97,7 @@ record RetentionForm(
                         AtField.read("folder", () -> new FilePath(folder)),
                         basis,
                         length,
-                        day("until", until),
+                        Days.typed("until", until),
                         Duration.ofHours(whole("quietHours", quietHours)),
                         seal));
         return new RetentionChange.SetRetention(rule, typed("typedYears", typedYears));
@@ -105,17 +105,6 @@ record RetentionForm(
 
     static Optional<Integer> typed(String name, String years) {
         return blank(years) ? Optional.empty() : Optional.of(whole(name, years));
-    }
-
-    static Optional<LocalDate> day(String name, String text) {
-        if (blank(text)) {
-            return Optional.empty();
-        }
-        try {
-            return Optional.of(LocalDate.parse(text.strip()));
-        } catch (DateTimeParseException unreadable) {
-            throw new AtField(name, "date is '" + text.strip() + "', must be like 2033-03-31");
-        }
     }
 
     private static int whole(String name, String typed) {

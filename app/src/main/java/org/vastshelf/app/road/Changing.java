@@ -122,7 +122,7 @@ class Changing {
             throw new Taken("There is a file '" + operation.path() + "' on share " + share.name()
                     + " already; choose another name, or let it give way");
         }
-        if (operation.kind() == Kind.DELETE && found.isEmpty() && allowed) {
+        if ((operation.kind() == Kind.DELETE || operation.kind() == Kind.CLEAR) && found.isEmpty() && allowed) {
             throw NotThere.file(operation);
         }
         long receipt = notes.note(operation, view, now, allowed);

@@ -117,6 +117,12 @@ public class FileRoad {
         return changed(exact -> changing.change(operation, now, new Draft.Back(contents, was, replaces), exact));
     }
 
+    /** Takes a file away that a state which is brought back did not have. */
+    public Outcome clear(FileOperation operation) {
+        Instant now = clock.instant();
+        return changed(exact -> changing.change(operation, now, new Draft.Gone(), exact));
+    }
+
     /** Puts other bytes into a place of a file. */
     public Outcome edit(FileOperation operation, long at, FileBytes.Source source) {
         Instant now = clock.instant();

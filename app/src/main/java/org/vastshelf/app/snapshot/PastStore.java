@@ -8,11 +8,14 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Select;
+import org.jooq.SelectConditionStep;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
@@ -20,6 +23,7 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.generated.tables.records.FilePastRecord;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
@@ -33,6 +37,9 @@ class PastStore {
     PastStore(DSLContext db) {
         this.db = db;
     }
+
+    /** Stands for the number of a snapshot that is later than all: what is there now. */
+    static final int NOW = Integer.MAX_VALUE;
 
     /** A folder as a snapshot shows it. */
     record Place(int catalogue, int number, int folder) {}
@@ -83,6 +90,20 @@ class PastStore {
                 .and(FOLDER_PAST.DIED.ge(place.number));
     }
 
+    /** Folders in it, by their names. */
+    SortedMap<String, Place> children(Place place) {
+        SortedMap<String, Place> children = new TreeMap<>();
+        db.select(FOLDER.NO, CatalogueStore.FOLDER_NAME)
+                .from(FOLDER)
+                .where(liveFolders(place))
+                .unionAll(db.select(FOLDER_PAST.NO, FOLDER_PAST.NAME)
+                        .from(FOLDER_PAST)
+                        .where(pastFolders(place)))
+                .forEach(row -> children.put(
+                        PathBytes.shown(row.value2()), new Place(place.catalogue, place.number, row.value1())));
+        return children;
+    }
+
     /** Names of folders in it that come after one, at most so many. */
     List<String> folders(Place place, String after, int most) {
         byte[] behind = PathBytes.of(after);
@@ -110,6 +131,10 @@ class PastStore {
     }
 
     private Select<Record> files(Table<?> table, Condition which, int most) {
+        return all(table, which).orderBy(table.field("name")).limit(most);
+    }
+
+    private SelectConditionStep<Record> all(Table<?> table, Condition which) {
         return db.select(List.of(table.fields(
                         "name",
                         "bytes",
@@ -122,9 +147,7 @@ class PastStore {
                         "kind",
                         "extents")))
                 .from(table)
-                .where(which)
-                .orderBy(table.field("name"))
-                .limit(most);
+                .where(which);
     }
 
     private static Condition live(Place place) {
@@ -165,6 +188,18 @@ class PastStore {
                 .fetchOptional(row -> new Was(row(row), ContentsCode.read(row.get("extents", byte[].class))));
     }
 
+    /** All files in it, by their names. */
+    SortedMap<String, Was> whole(Place place) {
+        SortedMap<String, Was> whole = new TreeMap<>();
+        Select<Record> live = all(FILE, live(place));
+        Select<Record> past = all(FILE_PAST, past(place));
+        db.selectFrom(live.unionAll(past).asTable("files")).forEach(row -> {
+            Was was = new Was(row(row), ContentsCode.read(row.get("extents", byte[].class)));
+            whole.put(was.row.shownName(), was);
+        });
+        return whole;
+    }
+
     /** Whether there is a file at a path now. */
     boolean isThere(String share, FilePath path) {
         byte[] folder = PathBytes.of(path.parent().text());
@@ -198,7 +233,29 @@ class PastStore {
      * @param born and died as snapshots count
      * @param modified in seconds since 1970
      */
-    record Version(String name, long bytes, long modified, int born, int died) {}
+    record Version(String name, long bytes, String owner, long modified, int born, int died) {}
+
+    /** What a file in a folder was, the newest first. */
+    List<Version> versions(Place place, String name, int most) {
+        return db.selectFrom(FILE_PAST)
+                .where(
+                        FILE_PAST.CATALOGUE_NO.eq(place.catalogue),
+                        FILE_PAST.FOLDER_NO.eq(place.folder),
+                        FILE_PAST.NAME.eq(PathBytes.of(name)))
+                .orderBy(FILE_PAST.DIED.desc())
+                .limit(most)
+                .fetch(PastStore::version);
+    }
+
+    private static Version version(FilePastRecord row) {
+        return new Version(
+                PathBytes.shown(row.getName()),
+                row.getBytes(),
+                row.getOwner(),
+                row.getModifiedAt(),
+                row.getBorn(),
+                row.getDied());
+    }
 
     /** What somebody's files in a folder were before, by name, the newest first. */
     List<Version> own(String share, FilePath folder, String owner, int most) {
@@ -210,12 +267,7 @@ class PastStore {
                                 FILE_PAST.OWNER.eq(owner))
                         .orderBy(FILE_PAST.NAME, FILE_PAST.DIED.desc())
                         .limit(most)
-                        .fetch(row -> new Version(
-                                PathBytes.shown(row.getName()),
-                                row.getBytes(),
-                                row.getModifiedAt(),
-                                row.getBorn(),
-                                row.getDied())))
+                        .fetch(PastStore::version))
                 .orElse(List.of());
     }
 }

@@ -6,6 +6,7 @@ import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_HOLD;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
@@ -51,6 +52,7 @@ class PruningStore {
         for (String volume : gone) {
             db.deleteFrom(SNAPSHOT).where(SNAPSHOT.VOLUME.eq(volume)).execute();
             db.deleteFrom(HELD_BLOCK).where(HELD_BLOCK.VOLUME.eq(volume)).execute();
+            db.deleteFrom(SNAPSHOT_HOLD).where(SNAPSHOT_HOLD.VOLUME.eq(volume)).execute();
             db.deleteFrom(SNAPSHOT_NUMBER)
                     .where(SNAPSHOT_NUMBER.VOLUME.eq(volume))
                     .execute();

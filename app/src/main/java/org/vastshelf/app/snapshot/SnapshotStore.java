@@ -3,6 +3,7 @@ package org.vastshelf.app.snapshot;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_HOLD;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
@@ -10,6 +11,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -116,9 +118,56 @@ class SnapshotStore {
                 .execute();
     }
 
+    /**
+     * Who needs a snapshot.
+     *
+     * @param until when it is let go by itself; empty for when somebody does
+     */
+    record Need(String volume, int number, String holder, String why, Optional<Instant> until) {}
+
+    void need(Need need) {
+        db.insertInto(SNAPSHOT_HOLD)
+                .set(SNAPSHOT_HOLD.VOLUME, need.volume)
+                .set(SNAPSHOT_HOLD.NUMBER, need.number)
+                .set(SNAPSHOT_HOLD.HOLDER, need.holder)
+                .set(SNAPSHOT_HOLD.WHY, need.why)
+                .set(SNAPSHOT_HOLD.UNTIL, Times.stored(need.until.orElse(null)))
+                .onDuplicateKeyUpdate()
+                .set(SNAPSHOT_HOLD.WHY, need.why)
+                .set(SNAPSHOT_HOLD.UNTIL, Times.stored(need.until.orElse(null)))
+                .execute();
+    }
+
+    void needless(String volume, String holder) {
+        db.deleteFrom(SNAPSHOT_HOLD)
+                .where(SNAPSHOT_HOLD.VOLUME.eq(volume), SNAPSHOT_HOLD.HOLDER.eq(holder))
+                .execute();
+    }
+
+    /** Who needs which snapshots of a volume at a moment, by their numbers. */
+    Map<Integer, List<Need>> needs(String volume, Instant now) {
+        return db
+                .selectFrom(SNAPSHOT_HOLD)
+                .where(
+                        SNAPSHOT_HOLD.VOLUME.eq(volume),
+                        SNAPSHOT_HOLD.UNTIL.isNull().or(SNAPSHOT_HOLD.UNTIL.gt(Times.stored(now))))
+                .orderBy(SNAPSHOT_HOLD.HOLDER)
+                .fetch(row -> new Need(
+                        row.getVolume(),
+                        row.getNumber(),
+                        row.getHolder(),
+                        row.getWhy(),
+                        Optional.ofNullable(Times.instant(row.getUntil()))))
+                .stream()
+                .collect(Collectors.groupingBy(Need::number));
+    }
+
     void remove(String volume, Collection<Integer> numbers) {
         db.deleteFrom(SNAPSHOT)
                 .where(SNAPSHOT.VOLUME.eq(volume), SNAPSHOT.NUMBER.in(numbers))
+                .execute();
+        db.deleteFrom(SNAPSHOT_HOLD)
+                .where(SNAPSHOT_HOLD.VOLUME.eq(volume), SNAPSHOT_HOLD.NUMBER.in(numbers))
                 .execute();
     }
 

@@ -1,10 +1,12 @@
 package org.vastshelf.app.snapshot;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.Set;
@@ -16,6 +18,7 @@ import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.snapshot.SnapshotStore.Need;
 import org.vastshelf.app.snapshot.SnapshotStore.Taken;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -38,6 +41,9 @@ public class Snapshots {
     public static final String SCHEDULE = "schedule";
 
     static final int LONGEST_NAME = 100;
+    private static final String LOCK = "lock";
+    /** A slip of the finger must not lock for centuries. */
+    private static final Duration LONGEST_LOCK = Duration.ofDays(3_660);
 
     private final SnapshotStore store;
     private final EstateStore estates;
@@ -70,6 +76,14 @@ public class Snapshots {
             if (taken.stream().noneMatch(t -> t.number() == number)) {
                 throw new NotFound("snapshot of volume " + volume.name(), String.valueOf(number));
             }
+        }
+
+        String name(int number) {
+            return taken.stream()
+                    .filter(t -> t.number() == number)
+                    .findFirst()
+                    .map(Taken::name)
+                    .orElse("");
         }
 
         /** Where these lie among all. */
@@ -193,10 +207,67 @@ public class Snapshots {
                 .sorted()
                 .toList();
         Set<Instant> kept = rule.keep().kept(moments, ShelfClock.ZONE);
+        Set<Integer> needed = store.needs(rule.volume(), clock.instant()).keySet();
         return own.stream()
-                .filter(t -> !kept.contains(t.at()))
+                .filter(t -> !kept.contains(t.at()) && !needed.contains(t.number()))
                 .map(Taken::number)
                 .toList();
+    }
+
+    /**
+     * Lets nobody delete snapshots before a day.
+     *
+     * @throws AtField when that day is over, or one of them is locked for longer
+     */
+    public void lock(String who, String volume, Collection<Integer> numbers, Instant until) {
+        if (numbers.isEmpty()) {
+            throw new IllegalArgumentException("no snapshot is chosen");
+        }
+        if (!until.isAfter(clock.instant())) {
+            throw new AtField("until", "the lock would end " + until + ", must end later than now");
+        }
+        if (until.isAfter(clock.instant().plus(LONGEST_LOCK))) {
+            throw new AtField(
+                    "until", "the lock would end " + until + ", must end within " + LONGEST_LOCK.toDays() + " days");
+        }
+        transactions.run(() -> {
+            estates.held();
+            store.lock(volume, List.of());
+            Shelf shelf = of(volume);
+            Map<Integer, List<Need>> needs = needs(volume);
+            for (int number : numbers) {
+                shelf.require(number);
+                requireNoLonger(needs.getOrDefault(number, List.of()), until);
+                store.need(new Need(volume, number, LOCK, "locked by " + who + " until " + until, Optional.of(until)));
+            }
+            deeds.done(who, Deeds.Kind.SNAPSHOT, where(volume), "snapshots " + numbers + " locked until " + until);
+        });
+    }
+
+    private static void requireNoLonger(List<Need> needs, Instant until) {
+        needs.stream()
+                .filter(need -> need.holder().equals(LOCK))
+                .flatMap(need -> need.until().stream())
+                .filter(until::isBefore)
+                .findFirst()
+                .ifPresent(end -> {
+                    throw new AtField(
+                            "until", "the lock would end " + until + ", must end no earlier than it does now, " + end);
+                });
+    }
+
+    /** Who needs which snapshots of a volume, by their numbers. */
+    Map<Integer, List<Need>> needs(String volume) {
+        return store.needs(volume, clock.instant());
+    }
+
+    /** Notes that somebody needs a snapshot, until {@link #letGo}. */
+    public void hold(String volume, int number, String holder, String why) {
+        store.need(new Need(volume, number, holder, why, Optional.empty()));
+    }
+
+    public void letGo(String volume, String holder) {
+        store.needless(volume, holder);
     }
 
     private int add(String volumeName, BiFunction<Integer, List<Taken>, Taken> made) {
@@ -249,8 +320,13 @@ public class Snapshots {
             List<HeldBlocks.Count> held = store.held(volumeName);
             Shelf shelf = shelf(volume, held);
             NavigableSet<Integer> left = numbers(shelf.taken);
+            Map<Integer, List<Need>> needs = store.needs(volumeName, clock.instant());
             for (int number : numbers) {
                 shelf.require(number);
+                Optional.ofNullable(needs.get(number)).ifPresent(by -> {
+                    throw new IllegalArgumentException("snapshot '" + shelf.name(number) + "' can't be deleted: "
+                            + by.getFirst().why());
+                });
                 left.remove(number);
             }
             long free = shelf.held.freedBy(shelf.positions(numbers));

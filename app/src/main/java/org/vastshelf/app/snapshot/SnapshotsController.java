@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.kit.Days;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Listing;
@@ -64,6 +65,7 @@ class SnapshotsController {
             String alone,
             String held,
             boolean chosen,
+            String needed,
             List<Look> looks) {}
 
     /** A share as a snapshot has it. */
@@ -106,6 +108,7 @@ class SnapshotsController {
                                 "Take one now",
                                 fields.text("name", "Name", "").width("w-64"))
                         .button("Take it"));
+        Map<Integer, List<SnapshotStore.Need>> needed = snapshots.needs(volume);
         List<Integer> newestFirst = IntStream.range(0, shelf.taken().size())
                 .map(i -> shelf.taken().size() - 1 - i)
                 .boxed()
@@ -113,11 +116,20 @@ class SnapshotsController {
         model.addAttribute(
                 "snapshots",
                 Listing.of(request, newestFirst, i -> shelf.taken().get(i).name())
-                        .map(i -> line(fmt, shelf, i, chosen, shares)));
+                        .map(i -> line(fmt, shelf, i, chosen, needed, shares)));
+        model.addAttribute(
+                "until",
+                fields.day("until", "Let nobody delete the chosen before", "").width("w-48"));
         return "snapshots";
     }
 
-    private static Line line(Figures fmt, Snapshots.Shelf shelf, int i, List<Integer> chosen, List<String> shares) {
+    private static Line line(
+            Figures fmt,
+            Snapshots.Shelf shelf,
+            int i,
+            List<Integer> chosen,
+            Map<Integer, List<SnapshotStore.Need>> needed,
+            List<String> shares) {
         Taken taken = shelf.taken().get(i);
         return new Line(
                 taken.number(),
@@ -127,6 +139,9 @@ class SnapshotsController {
                 fmt.size(Bytes.of(shelf.held().heldAlone(i))),
                 fmt.size(Bytes.of(shelf.held().heldBy(i))),
                 chosen.contains(taken.number()),
+                needed.getOrDefault(taken.number(), List.of()).stream()
+                        .map(SnapshotStore.Need::why)
+                        .collect(Collectors.joining("; ")),
                 shares.stream()
                         .map(share -> new Look(share, "/protect/snapshots/" + share + "/" + taken.number()))
                         .toList());
@@ -226,6 +241,27 @@ class SnapshotsController {
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
             return volume(me, volume, List.of(), request, model);
+        }
+    }
+
+    @PostMapping("/protect/volumes/{volume}/lock")
+    String lock(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String volume,
+            @RequestParam(defaultValue = "") List<Integer> chosen,
+            @RequestParam(defaultValue = "") String until,
+            HttpServletRequest request,
+            Model model) {
+        try {
+            snapshots.lock(
+                    me.getName(),
+                    volume,
+                    chosen,
+                    Days.read("until", until).atStartOfDay(ShelfClock.ZONE).toInstant());
+            return "redirect:/protect/volumes/" + volume;
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+            return volume(me, volume, chosen, request, model);
         }
     }
 

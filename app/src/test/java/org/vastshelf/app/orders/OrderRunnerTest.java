@@ -101,7 +101,8 @@ class OrderRunnerTest {
                 mock(AgendaStore.class),
                 clock,
                 new Transactions(mock(PlatformTransactionManager.class)),
-                mock(Heartbeat.class));
+                mock(Heartbeat.class),
+                List.of());
     }
 
     private Order with(OrderState state, String outcome, List<Journalled> steps) {

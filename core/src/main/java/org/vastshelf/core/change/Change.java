@@ -9,6 +9,7 @@ public sealed interface Change
                 ShareChange,
                 LimitChange,
                 RetentionChange,
+                FileChange,
                 RuleChange,
                 HardwareChange,
                 EstateChange,

@@ -89,7 +89,7 @@ final class MovePlans {
     }
 
     /** What a pool's drives, or its reservation, give beside its clients, in MiB/s. */
-    private static double throughput(Estate estate, Pool pool) {
+    static double throughput(Estate estate, Pool pool) {
         return pool.isReservation()
                 ? PaceBudget.of(estate, pool).budget()
                 : estate.drives().get(pool.members().getFirst()).kind().rates().rebuildMiBps()

@@ -16,6 +16,7 @@ public sealed interface Step
                 ShareStep,
                 LimitStep,
                 RetentionStep,
+                FileStep,
                 RuleStep,
                 HardwareStep,
                 EstateStep,

@@ -29,7 +29,14 @@ public record FileOperation(
         MAKE_FOLDER,
         REMOVE_FOLDER,
         /** An administrator saves a file as a snapshot has it. */
-        RESTORE;
+        RESTORE,
+        /** An administrator takes a file away that a state which is brought back did not have. */
+        CLEAR;
+
+        /** Whether it is done for who runs the estate, on any share. */
+        public boolean isOfAdministrators() {
+            return this == RESTORE || this == CLEAR;
+        }
 
         public boolean needsWrite() {
             return this != LIST && this != READ;
@@ -37,12 +44,12 @@ public record FileOperation(
 
         /** Whether something may take more room than before. */
         public boolean mayGrow() {
-            return needsWrite() && this != DELETE && this != MAKE_FOLDER && this != REMOVE_FOLDER;
+            return needsWrite() && this != DELETE && this != CLEAR && this != MAKE_FOLDER && this != REMOVE_FOLDER;
         }
 
         /** Whether it may change or take away what lies at its path. */
         public boolean touchesWhatIsThere() {
-            return saves() || moves() || this == DELETE || this == REMOVE_FOLDER;
+            return saves() || moves() || this == DELETE || this == CLEAR || this == REMOVE_FOLDER;
         }
 
         /** Whether its path is that of a folder. */

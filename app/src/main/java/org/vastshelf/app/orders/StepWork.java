@@ -1,0 +1,30 @@
+package org.vastshelf.app.orders;
+
+import org.vastshelf.core.change.Step;
+
+/** What is done for a step beside changing the estate, portion by portion, each in a transaction of its own. */
+public interface StepWork {
+
+    /** A step of an order, for which somebody is answerable. */
+    record Task(long order, int position, Step step, String who) {}
+
+    /** Whether this does such a step. */
+    boolean does(Step step);
+
+    /**
+     * Does a portion.
+     *
+     * @return whether all is done
+     */
+    boolean portion(Task task);
+
+    /**
+     * Undoes a portion of a step that was done, or of one that was begun.
+     *
+     * @return whether all is undone
+     */
+    boolean undo(Task task);
+
+    /** What there is to say of a step that was done; empty for nothing. */
+    String outcome(Task task);
+}

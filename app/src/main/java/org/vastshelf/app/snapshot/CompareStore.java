@@ -1,0 +1,78 @@
+package org.vastshelf.app.snapshot;
+
+import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
+
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record4;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.core.snapshot.Differences.Entry;
+
+/** Finds the files that one state of a share has and another has not, by their births and deaths. */
+@Component
+class CompareStore {
+
+    /** Folders in one statement; with more of them all that differs on the share is looked at. */
+    private static final int FEW = 1_000;
+
+    private final DSLContext db;
+
+    CompareStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * Files that the state of one number shows and that of another does not.
+     *
+     * @param folders in which; empty for all
+     * @param most so many, and one more where there are more
+     */
+    List<Entry> only(int catalogue, int shown, int hidden, Optional<Set<Integer>> folders, int most) {
+        Condition past = FILE_PAST
+                .CATALOGUE_NO
+                .eq(catalogue)
+                .and(FILE_PAST.BORN.lt(shown))
+                .and(FILE_PAST.DIED.ge(shown))
+                .and(FILE_PAST.BORN.ge(hidden).or(FILE_PAST.DIED.lt(hidden)));
+        Condition live =
+                FILE.CATALOGUE_NO.eq(catalogue).and(FILE.BORN.lt(shown)).and(FILE.BORN.ge(hidden));
+        List<Entry> found =
+                new ArrayList<>(db.select(FILE_PAST.FOLDER_NO, FILE_PAST.NAME, FILE_PAST.BYTES, FILE_PAST.EXTENTS)
+                        .from(FILE_PAST)
+                        .where(past, in(FILE_PAST.FOLDER_NO, folders))
+                        .limit(most + 1)
+                        .fetch(CompareStore::entry));
+        if (hidden < shown) {
+            found.addAll(db.select(FILE.FOLDER_NO, FILE.NAME, FILE.BYTES, FILE.EXTENTS)
+                    .from(FILE)
+                    .where(live, in(FILE.FOLDER_NO, folders))
+                    .limit(most + 1)
+                    .fetch(CompareStore::entry));
+        }
+        return folders.map(some -> found.stream()
+                        .filter(entry -> some.contains(entry.folder()))
+                        .toList())
+                .orElse(found);
+    }
+
+    private static Condition in(Field<Integer> folder, Optional<Set<Integer>> folders) {
+        return folders.filter(some -> some.size() <= FEW).map(folder::in).orElseGet(DSL::noCondition);
+    }
+
+    private static Entry entry(Record4<Integer, byte[], Long, byte[]> row) {
+        return new Entry(
+                row.value1(),
+                PathBytes.shown(row.value2()),
+                row.value3(),
+                Base64.getEncoder().encodeToString(row.value4()));
+    }
+}
