@@ -4,6 +4,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import java.time.Instant;
 import java.util.List;
 import java.util.Random;
 import org.jooq.DSLContext;
@@ -72,15 +73,24 @@ class BringBackTest {
                         "ADDED >/back/one/e.odt",
                         "RENAMED /back/one/c.odt>/back/zwei/c2.odt");
         assertThat(between.path("sums").path("DELETED").path("bytes").asLong()).isEqualTo(20_000);
-        assertThat(between.path("folders").path("one").path("CHANGED").path("files").asLong()).isEqualTo(1);
+        assertThat(between.path("folders")
+                        .path("one")
+                        .path("CHANGED")
+                        .path("files")
+                        .asLong())
+                .isEqualTo(1);
         assertThat(lines(compare(second, 0, "/back"))).containsExactly("DELETED /back/one/e.odt>");
         assertThat(lines(compare(second, second, "/back"))).isEmpty();
-        assertThat(lines(compare(second, first, "/back"))).contains("ADDED >/back/one/b.odt", "DELETED /back/one/e.odt>");
-        JsonNode history = App.get("odile", "/api/v1/shares/office/history?path=/back/one/a.odt").json();
+        assertThat(lines(compare(second, first, "/back")))
+                .contains("ADDED >/back/one/b.odt", "DELETED /back/one/e.odt>");
+        JsonNode history = App.get("odile", "/api/v1/shares/office/history?path=/back/one/a.odt")
+                .json();
         assertThat(history.get(0).path("live").asBoolean()).isTrue();
         assertThat(history.get(1).path("bytes").asLong()).isEqualTo(30_000);
         assertThat(history.get(1).path("snapshots").get(0).asInt()).isEqualTo(first);
-        assertThat(App.get("odile", "/api/v1/shares/office/compare?from=99999&path=/").status()).isEqualTo(404);
+        assertThat(App.get("odile", "/api/v1/shares/office/compare?from=99999&path=/")
+                        .status())
+                .isEqualTo(404);
     }
 
     /** Whatever was done since: brought back exactly, nothing differs; taken back, all is as it was before. */
@@ -107,7 +117,7 @@ class BringBackTest {
         assertThat(Drafts.awaited(order, "TAKEN_BACK")).isEqualTo("TAKEN_BACK");
         assertThat(lines(compare(before, 0, "/exact"))).isEmpty();
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
-        assertThat(App.bean(AccountCheck.class).look()).isEmpty();
+        assertThat(App.bean(AccountCheck.class).mend(Instant.now())).isEmpty();
         assertThat(App.bean(DSLContext.class)
                         .fetchSingle("SELECT COUNT(*) FROM snapshot_hold WHERE holder LIKE 'order %'")
                         .get(0, Long.class))
@@ -128,7 +138,9 @@ class BringBackTest {
                         "{\"changes\":[" + bringBack(then, "/choice", "/choice", "", "KEEP") + "]}")
                 .json();
         assertThat(draft.path("checks").toString())
-                .contains("1 file of 2.93 KiB come back; 1 are there as they were", "1 file left as they are: /choice/a.odt");
+                .contains(
+                        "1 file of 2.93 KiB come back; 1 are there as they were",
+                        "1 file left as they are: /choice/a.odt");
         App.post("odile", "/api/v1/orders/" + draft.path("order").path("id").asLong() + "/discard", "");
         Drafts.carryOut(bringBack(then, "/choice", "/elsewhere", "\"sub\",\"a.odt\"", "KEEP"));
         assertThat(operate("READ", "/elsewhere/a.odt", "").text()).contains("\"allowed\":true");
@@ -139,14 +151,20 @@ class BringBackTest {
     @Test
     void a_locked_snapshot_is_not_deleted_and_says_why() {
         int number = take("to be locked");
-        App.Reply lock = App.post("odile", "/api/v1/volumes/office/snapshots/" + number + "/lock", "{\"until\":\"2099-01-01\"}");
+        App.Reply lock =
+                App.post("odile", "/api/v1/volumes/office/snapshots/" + number + "/lock", "{\"until\":\"2099-01-01\"}");
         assertThat(lock.detail()).contains("must end within 3660 days");
-        String until = App.get("odile", "/api/v1/time").json().path("now").asString().substring(0, 4);
+        String until =
+                App.get("odile", "/api/v1/time").json().path("now").asString().substring(0, 4);
         String year = String.valueOf(Integer.parseInt(until) + 2);
-        assertThat(App.post("odile", "/api/v1/volumes/office/snapshots/" + number + "/lock", "{\"until\":\"" + year + "-01-01\"}")
+        assertThat(App.post(
+                                "odile",
+                                "/api/v1/volumes/office/snapshots/" + number + "/lock",
+                                "{\"until\":\"" + year + "-01-01\"}")
                         .status())
                 .isEqualTo(200);
-        assertThat(App.post("odile", "/api/v1/volumes/office/snapshots/delete", "{\"numbers\":[" + number + "]}").detail())
+        assertThat(App.post("odile", "/api/v1/volumes/office/snapshots/delete", "{\"numbers\":[" + number + "]}")
+                        .detail())
                 .contains("can't be deleted: locked by odile until " + year);
         assertThat(App.post(
                                 "odile",
@@ -174,7 +192,8 @@ class BringBackTest {
             assertThat(browser.errors).isEmpty();
         }
         assertThat(operate("LIST", "/returned", "").text()).contains("\"allowed\":true");
-        assertThat(App.get("odile", "/api/v1/desk/listing?person=suki&share=office&path=/returned").text())
+        assertThat(App.get("odile", "/api/v1/desk/listing?person=suki&share=office&path=/returned")
+                        .text())
                 .isNotEmpty();
     }
 }
