@@ -9,11 +9,12 @@ import java.util.List;
 import java.util.Random;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.limit.AccountCheck;
 import org.vastshelf.app.snapshot.HoldCheck;
 import tools.jackson.databind.JsonNode;
 
-/** States are compared, and folders brought back by orders that can be taken back. */
+/** States are compared, and folders brought back by orders that can be undone. */
 class BringBackTest {
 
     private static App.Reply operate(String kind, String path, String more) {
@@ -31,6 +32,17 @@ class BringBackTest {
     private static int take(String name) {
         App.Reply reply = App.post("odile", "/api/v1/volumes/office/snapshots", "{\"name\":\"" + name + "\"}");
         return reply.json().path("number").asInt();
+    }
+
+    private static int named(String name) {
+        return App.get("odile", "/api/v1/volumes/office/snapshots")
+                .json()
+                .valueStream()
+                .filter(snapshot -> snapshot.path("name").asString().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .path("number")
+                .asInt();
     }
 
     private static JsonNode compare(int from, int to, String path) {
@@ -93,9 +105,9 @@ class BringBackTest {
                 .isEqualTo(404);
     }
 
-    /** Whatever was done since: brought back exactly, nothing differs; taken back, all is as it was before. */
+    /** Whatever was done since: brought back exactly, nothing differs; undone from the snapshot of before, all is as it was. */
     @Test
-    void bringing_back_then_comparing_finds_no_difference_and_it_can_be_taken_back() {
+    void bringing_back_then_comparing_finds_no_difference_and_it_can_be_undone() {
         Random random = new Random(7);
         for (int i = 0; i < 30; i++) {
             allowed("WRITE", "/exact/f" + i % 4 + "/a" + i + ".odt", ",\"bytes\":" + (1_000 + i));
@@ -112,9 +124,7 @@ class BringBackTest {
         assertThat(lines(compare(then, 0, "/exact"))).isEmpty();
         String outcome = App.get("odile", "/api/v1/orders/" + order).text();
         assertThat(outcome).contains("brought back.");
-        App.post("odile", "/api/v1/orders/" + order + "/take-back", "");
-        App.post("odile", "/api/v1/time", "{\"hours\":1}");
-        assertThat(Drafts.awaited(order, "TAKEN_BACK")).isEqualTo("TAKEN_BACK");
+        Drafts.carryOut(bringBack(named("before order " + order), "/exact", "/exact", "", "EXACT"));
         assertThat(lines(compare(before, 0, "/exact"))).isEmpty();
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
         assertThat(App.bean(AccountCheck.class).mend(Instant.now())).isEmpty();
@@ -139,8 +149,8 @@ class BringBackTest {
                 .json();
         assertThat(draft.path("checks").toString())
                 .contains(
-                        "1 file of 2.93 KiB come back; 1 are there as they were",
-                        "1 file left as they are: /choice/a.odt");
+                        "To be brought back: one file of 2.93 KiB; there as they were: 1",
+                        "one file left as they are: /choice/a.odt");
         App.post("odile", "/api/v1/orders/" + draft.path("order").path("id").asLong() + "/discard", "");
         Drafts.carryOut(bringBack(then, "/choice", "/elsewhere", "\"sub\",\"a.odt\"", "KEEP"));
         assertThat(operate("READ", "/elsewhere/a.odt", "").text()).contains("\"allowed\":true");
@@ -154,8 +164,7 @@ class BringBackTest {
         App.Reply lock =
                 App.post("odile", "/api/v1/volumes/office/snapshots/" + number + "/lock", "{\"until\":\"2099-01-01\"}");
         assertThat(lock.detail()).contains("must end within 3660 days");
-        String until =
-                App.get("odile", "/api/v1/time").json().path("now").asString().substring(0, 4);
+        String until = App.bean(ShelfClock.class).instant().toString().substring(0, 4);
         String year = String.valueOf(Integer.parseInt(until) + 2);
         assertThat(App.post(
                                 "odile",
@@ -187,7 +196,7 @@ class BringBackTest {
             assertThat(page.locator("h1")).containsText("What was on");
             page.getByLabel("To the folder").fill("/returned");
             page.keyboard().press("Enter");
-            assertThat(page.locator("#drawer")).containsText("1 file of 3.91 KiB come back");
+            assertThat(page.locator("#drawer")).containsText("To be brought back: one file of 3.91 KiB");
             Drafts.carryOut(page);
             assertThat(browser.errors).isEmpty();
         }

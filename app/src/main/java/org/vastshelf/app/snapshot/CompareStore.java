@@ -15,7 +15,6 @@ import org.jooq.Record4;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.core.snapshot.Differences.Entry;
 
 /** Finds the files that one state of a share has and another has not, by their births and deaths. */
 @Component
@@ -31,12 +30,19 @@ class CompareStore {
     }
 
     /**
+     * A file that one of two states has.
+     *
+     * @param mark its contents, as they are written down
+     */
+    record Only(int folder, String name, long bytes, String mark) {}
+
+    /**
      * Files that the state of one number shows and that of another does not.
      *
      * @param folders in which; empty for all
      * @param most so many, and one more where there are more
      */
-    List<Entry> only(int catalogue, int shown, int hidden, Optional<Set<Integer>> folders, int most) {
+    List<Only> only(int catalogue, int shown, int hidden, Optional<Set<Integer>> folders, int most) {
         Condition past = FILE_PAST
                 .CATALOGUE_NO
                 .eq(catalogue)
@@ -45,7 +51,7 @@ class CompareStore {
                 .and(FILE_PAST.BORN.ge(hidden).or(FILE_PAST.DIED.lt(hidden)));
         Condition live =
                 FILE.CATALOGUE_NO.eq(catalogue).and(FILE.BORN.lt(shown)).and(FILE.BORN.ge(hidden));
-        List<Entry> found =
+        List<Only> found =
                 new ArrayList<>(db.select(FILE_PAST.FOLDER_NO, FILE_PAST.NAME, FILE_PAST.BYTES, FILE_PAST.EXTENTS)
                         .from(FILE_PAST)
                         .where(past, in(FILE_PAST.FOLDER_NO, folders))
@@ -68,8 +74,8 @@ class CompareStore {
         return folders.filter(some -> some.size() <= FEW).map(folder::in).orElseGet(DSL::noCondition);
     }
 
-    private static Entry entry(Record4<Integer, byte[], Long, byte[]> row) {
-        return new Entry(
+    private static Only entry(Record4<Integer, byte[], Long, byte[]> row) {
+        return new Only(
                 row.value1(),
                 PathBytes.shown(row.value2()),
                 row.value3(),

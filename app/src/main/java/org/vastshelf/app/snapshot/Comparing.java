@@ -110,14 +110,15 @@ public class Comparing {
                     .orElseThrow(() -> NotThere.folder(question.share, question.folder));
             Optional<Set<Integer>> below =
                     question.folder.isRoot() ? Optional.empty() : Optional.of(below(List.of(before, after)));
-            List<Entry> gone = store.only(catalogue, from, to, below, MOST);
-            List<Entry> come = store.only(catalogue, to, from, below, MOST);
+            List<CompareStore.Only> gone = store.only(catalogue, from, to, below, MOST);
+            List<CompareStore.Only> come = store.only(catalogue, to, from, below, MOST);
             if (gone.size() > MOST || come.size() > MOST) {
                 throw new IllegalArgumentException("more than " + MOST + " files of '" + question.folder
                         + "' differ, must be at most so many; compare a folder in it");
             }
             return answer(
-                    question.folder, Differences.of(gone, come), new Paths(catalogue, from), new Paths(catalogue, to));
+                    question.folder,
+                    Differences.of(new Paths(catalogue, from).of(gone), new Paths(catalogue, to).of(come)));
         });
     }
 
@@ -157,26 +158,31 @@ public class Comparing {
             this.number = number;
         }
 
-        String of(Optional<Entry> entry) {
-            return entry.map(e -> known.computeIfAbsent(
-                                    e.folder(),
-                                    folder -> finds.path(catalogue, folder, number)
-                                            .map(path -> path.isRoot() ? "" : path.text())
-                                            .orElse("?"))
-                            + "/" + e.name())
-                    .orElse("");
+        List<Entry> of(List<CompareStore.Only> files) {
+            return files.stream()
+                    .map(file -> new Entry(
+                            file.folder(), folder(file.folder()) + "/" + file.name(), file.bytes(), file.mark()))
+                    .toList();
+        }
+
+        private String folder(int no) {
+            return known.computeIfAbsent(
+                    no,
+                    folder -> finds.path(catalogue, folder, number)
+                            .map(path -> path.isRoot() ? "" : path.text())
+                            .orElse("?"));
         }
     }
 
-    private static Answer answer(FilePath folder, List<Difference> found, Paths from, Paths to) {
+    private static Answer answer(FilePath folder, List<Difference> found) {
         List<Line> lines = new ArrayList<>();
         Map<Kind, Sum> sums = new EnumMap<>(Kind.class);
         SortedMap<String, Map<Kind, Sum>> folders = new TreeMap<>();
         for (Difference difference : found) {
             Line line = new Line(
                     difference.kind(),
-                    from.of(difference.before()),
-                    to.of(difference.after()),
+                    difference.before().map(Entry::path).orElse(""),
+                    difference.after().map(Entry::path).orElse(""),
                     difference.before().map(Entry::bytes).orElse(0L),
                     difference.after().map(Entry::bytes).orElse(0L));
             lines.add(line);

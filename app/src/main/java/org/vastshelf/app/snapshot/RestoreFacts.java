@@ -109,8 +109,9 @@ class RestoreFacts implements PlanFacts {
         return Stream.of(
                         List.of(Check.fine(
                                 key + "files",
-                                Counted.of(found.files, "file") + " of " + units.format(Bytes.of(found.bytes))
-                                        + " come back; " + found.same + " are there as they were")),
+                                "To be brought back: " + Counted.of(found.files, "file") + " of "
+                                        + units.format(Bytes.of(found.bytes)) + "; there as they were: "
+                                        + found.same)),
                         named(key + "replaced", found.replaced, "replaced", true),
                         named(key + "left", found.left, "left as they are", false),
                         named(key + "cleared", found.cleared, "taken away", true),

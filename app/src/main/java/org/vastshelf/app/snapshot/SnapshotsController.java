@@ -118,8 +118,7 @@ class SnapshotsController {
                 Listing.of(request, newestFirst, i -> shelf.taken().get(i).name())
                         .map(i -> line(fmt, shelf, i, chosen, needed, shares)));
         model.addAttribute(
-                "until",
-                fields.day("until", "Let nobody delete the chosen before", "").width("w-48"));
+                "until", fields.day("until", "Lock the chosen until", "").width("w-48"));
         return "snapshots";
     }
 

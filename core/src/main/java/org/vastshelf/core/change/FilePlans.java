@@ -35,7 +35,7 @@ final class FilePlans {
         if (change.onto() == FileChange.Onto.EXACT) {
             draft.confirm(key + "exact", "What is in '" + change.to() + "' and was not there then goes");
         }
-        draft.fine(key + "undo", "The state before is kept as a snapshot, so that it can be taken back");
+        draft.fine(key + "undo", "The state before is kept as a snapshot, so that it can be undone from there");
         // What is brought back is read and written on the same drives.
         double seconds = 2.0 * change.bytes() / (Math.max(1, MovePlans.throughput(estate, pool)) * Bytes.MIB);
         draft.step(new FileStep.KeepBefore(volume.name(), change));

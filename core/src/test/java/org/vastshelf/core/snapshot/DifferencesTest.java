@@ -18,18 +18,30 @@ class DifferencesTest {
     @Test
     void contents_under_another_name_are_renamed_and_one_file_is_so_once() {
         List<Difference> found = Differences.of(
-                List.of(new Entry(1, "a", 5, "x"), new Entry(1, "b", 5, "y"), new Entry(1, "empty", 0, "")),
                 List.of(
-                        new Entry(2, "a2", 5, "x"),
-                        new Entry(3, "a3", 5, "x"),
-                        new Entry(1, "b", 6, "z"),
-                        new Entry(4, "void", 0, "")));
+                        new Entry(1, "/a", 5, "x"),
+                        new Entry(1, "/b", 5, "y"),
+                        new Entry(1, "/empty", 0, ""),
+                        new Entry(7, "/again/c", 9, "c"),
+                        new Entry(8, "/again/d", 9, "d")),
+                List.of(
+                        new Entry(2, "/2/a2", 5, "x"),
+                        new Entry(3, "/3/a3", 5, "x"),
+                        new Entry(1, "/new/b", 6, "z"),
+                        new Entry(4, "/void", 0, ""),
+                        new Entry(17, "/again/c", 9, "c"),
+                        new Entry(18, "/again/d", 10, "dd")));
         assertThat(found.stream()
                         .map(d -> d.kind() + " "
-                                + d.before().map(Entry::name).orElse("-") + " "
-                                + d.after().map(Entry::name).orElse("-")))
+                                + d.before().map(Entry::path).orElse("-") + " "
+                                + d.after().map(Entry::path).orElse("-")))
                 .containsExactlyInAnyOrder(
-                        "RENAMED a a2", "ADDED - a3", "CHANGED b b", "DELETED empty -", "ADDED - void");
+                        "RENAMED /a /2/a2",
+                        "ADDED - /3/a3",
+                        "CHANGED /b /new/b",
+                        "DELETED /empty -",
+                        "ADDED - /void",
+                        "CHANGED /again/d /again/d");
     }
 
     /** What is said to be different, done to the one state, makes the other. */
@@ -49,14 +61,15 @@ class DifferencesTest {
     }
 
     private static String key(Entry entry) {
-        return entry.folder() + "/" + entry.name();
+        return entry.path();
     }
 
     private static Map<String, Entry> state(Random random) {
         Map<String, Entry> state = new HashMap<>();
         for (int i = 0; i < random.nextInt(12); i++) {
             int mark = random.nextInt(4);
-            Entry entry = new Entry(random.nextInt(3), "f" + random.nextInt(4), mark, "m" + mark);
+            int folder = random.nextInt(3);
+            Entry entry = new Entry(folder, "/d" + folder + "/f" + random.nextInt(4), mark, "m" + mark);
             state.put(key(entry), entry);
         }
         return state;
