@@ -152,7 +152,7 @@ class DeskApi {
                     case COPY, COPY_FOLDER -> trees.copy(person, at, target(request, share));
                     case MAKE_FOLDER -> trees.makeFolder(person, at);
                     case REMOVE_FOLDER -> trees.removeFolder(person, at);
-                    case RESTORE, CLEAR ->
+                    case RESTORE, CLEAR, FALL_BACK ->
                         throw new IllegalArgumentException("operation is '" + request.operation
                                 + "', which is done at the snapshot that has the file");
                 });

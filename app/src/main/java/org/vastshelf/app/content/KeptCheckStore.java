@@ -5,6 +5,7 @@ import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_REPORT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
+import static org.vastshelf.app.store.generated.Tables.LEFT_BEHIND;
 
 import java.util.Collection;
 import java.util.HashMap;
@@ -41,6 +42,7 @@ class KeptCheckStore {
         Map<Long, Long> references = new HashMap<>();
         count(references, FILE, FILE.EXTENTS);
         count(references, FILE_PAST, FILE_PAST.EXTENTS);
+        count(references, LEFT_BEHIND, LEFT_BEHIND.EXTENTS);
         return references;
     }
 

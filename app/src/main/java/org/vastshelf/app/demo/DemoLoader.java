@@ -6,6 +6,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -216,7 +217,13 @@ class DemoLoader implements ApplicationRunner {
         SortedMap<LocalDate, Long> original = days.get("herbarium");
         days.put("replica-herbarium", original);
         usage.set("replica-herbarium", new Usage.Held(Bytes.of(original.get(original.lastKey())), Bytes.ZERO));
+        List<Instant> nights = Nights.of("herbarium").taken();
+        int behind = nights.size() - NIGHTS_BEHIND;
+        rows.replica("herbarium", behind, nights.get(behind - 1), ShelfClock.DEMO_START);
     }
+
+    /** So long the link to the annex was cut. */
+    private static final int NIGHTS_BEHIND = 3;
 
     /** From the first moment on, its drives count. */
     private static Estate counted(Estate estate) {

@@ -14,7 +14,9 @@ import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
+import static org.vastshelf.app.store.generated.Tables.REPLICA;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
+import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_HOLD;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
@@ -32,6 +34,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.BulkStore;
 import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.store.LoadStore;
+import org.vastshelf.app.store.Times;
 import org.vastshelf.app.trace.AuditLoad;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.standins.life.Deed;
@@ -106,6 +109,31 @@ class DemoStore {
                 .set(FILE_TREE.EPOCH, taken)
                 .set(FILE_TREE.NEWEST, taken)
                 .where(FILE_TREE.SHARE.eq(volume))
+                .execute();
+    }
+
+    /** The copy of a volume has a snapshot whole, and is behind. */
+    void replica(String volume, int base, Instant baseAt, Instant now) {
+        String why = "the link was cut until this morning";
+        db.insertInto(REPLICA)
+                .set(REPLICA.VOLUME, volume)
+                .set(REPLICA.STATE, "BEHIND")
+                .set(REPLICA.SINCE, Times.stored(baseAt))
+                .set(REPLICA.CAUSE, why)
+                .set(REPLICA.BASE, base)
+                .set(REPLICA.BASE_AT, Times.stored(baseAt))
+                .set(REPLICA.COMING, 0)
+                .set(REPLICA.COMING_BYTES, 0L)
+                .set(REPLICA.GOAL_BYTES, 0L)
+                .set(REPLICA.SENT_BYTES, 0L)
+                .set(REPLICA.MOVED_AT, Times.stored(now))
+                .set(REPLICA.RATE, 0L)
+                .execute();
+        db.insertInto(SNAPSHOT_HOLD)
+                .set(SNAPSHOT_HOLD.VOLUME, volume)
+                .set(SNAPSHOT_HOLD.NUMBER, base)
+                .set(SNAPSHOT_HOLD.HOLDER, "pair")
+                .set(SNAPSHOT_HOLD.WHY, "the copy is kept up by it")
                 .execute();
     }
 

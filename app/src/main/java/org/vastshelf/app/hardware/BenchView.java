@@ -1,6 +1,7 @@
 package org.vastshelf.app.hardware;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.vastshelf.app.kit.Field;
@@ -12,6 +13,8 @@ import org.vastshelf.app.kit.Typed;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.Link;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.failure.PoolState;
 
@@ -26,14 +29,20 @@ public record BenchView(
         Field blocks,
         Form bring,
         List<Server> servers,
+        List<Wire> links,
         List<Row> pools,
         List<Event> events) {
+
+    private static final double MIB = 1 << 20;
 
     /** The drives of a pool, to choose from. */
     public record Drives(String pool, List<Field.Option> drives) {}
 
     /** A file server, its power and its clients. */
     public record Server(String name, String said, String clients, Form power, Form load) {}
+
+    /** A link between two sites. */
+    public record Wire(String one, String other, String said, List<Field> fields) {}
 
     /** How a pool stands. */
     public record Row(String name, String layout, Mark standing, String gone, String canLose, String rebuilds) {}
@@ -65,6 +74,9 @@ public record BenchView(
                 estate.servers().values().stream()
                         .filter(s -> !s.managed())
                         .map(s -> server(typed, s))
+                        .toList(),
+                estate.all(Kinds.LINK).values().stream()
+                        .map(link -> wire(typed, link))
                         .toList(),
                 pools.stream().map(p -> row(fmt, estate, p)).toList(),
                 events.stream()
@@ -106,6 +118,21 @@ public record BenchView(
                                         .between(0, 95)
                                         .width("w-32"))
                         .button(Form.Button.of("Set the load", "kind", "load")));
+    }
+
+    private static Wire wire(Typed typed, Link link) {
+        Typed.Fields fields = typed.at("/build/bench#" + link.key());
+        return new Wire(
+                link.one(),
+                link.other(),
+                link.cut() ? "cut" : String.format(Locale.ROOT, "%.1f MiB/s get through", link.bytesPerSecond() / MIB),
+                List.of(
+                        fields.text("mibps", "MiB/s", String.valueOf(link.mibps()))
+                                .width("w-28"),
+                        fields.text("millis", "Round trip, ms", String.valueOf(link.roundTripMillis()))
+                                .width("w-32"),
+                        fields.text("loss", "Of 1,000 packets lost", String.valueOf(link.lossPermille()))
+                                .width("w-44")));
     }
 
     private static Row row(Figures fmt, Estate estate, Pool pool) {

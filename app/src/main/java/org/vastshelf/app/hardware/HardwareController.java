@@ -96,7 +96,18 @@ class HardwareController {
         return "redirect:/build?scope=" + server;
     }
 
-    record Wear(String kind, String drive, String server, Integer percent, String size, Boolean solid) {
+    record Wear(
+            String kind,
+            String drive,
+            String server,
+            Integer percent,
+            String size,
+            Boolean solid,
+            String one,
+            String other,
+            Double mibps,
+            Double millis,
+            Double loss) {
         Wear {
             kind = kind == null ? "" : kind;
             drive = drive == null ? "" : drive;
@@ -121,9 +132,17 @@ class HardwareController {
                 case "cut" -> new Mishap.PowerCut(server);
                 case "back" -> new Mishap.PowerBack(server);
                 case "load" -> new Mishap.ClientLoad(server, percent);
+                case "link", "cut-link" ->
+                    new Mishap.LinkChanges(
+                            one,
+                            other,
+                            mibps == null ? 0 : mibps,
+                            millis == null ? 0 : millis,
+                            loss == null ? 0 : loss,
+                            kind.equals("cut-link"));
                 default ->
-                    throw new IllegalArgumentException(
-                            "kind is '" + kind + "', must be fail, ail, pull, damage, bring, cut, back or load");
+                    throw new IllegalArgumentException("kind is '" + kind
+                            + "', must be fail, ail, pull, damage, bring, cut, back, load, link or cut-link");
             };
         }
     }

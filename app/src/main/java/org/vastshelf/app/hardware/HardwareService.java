@@ -83,6 +83,7 @@ public class HardwareService {
             case Mishap.PowerCut m -> m.server();
             case Mishap.PowerBack m -> m.server();
             case Mishap.ClientLoad m -> m.server();
+            case Mishap.LinkChanges m -> "";
         };
     }
 

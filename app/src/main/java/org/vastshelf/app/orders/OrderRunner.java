@@ -219,7 +219,12 @@ class OrderRunner implements DueWork {
         }
         Optional<StepWork> work = workOf(step);
         StepWork.Task task = task(order, step);
-        if (work.isPresent() && !work.get().portion(task)) {
+        Optional<Instant> again = work.flatMap(w -> w.portion(task, now));
+        if (again.isPresent()) {
+            orders.journal(
+                    order.id(),
+                    new Journalled(
+                            step.position(), step.state(), step.startedAt(), whole(again.get()), null, step.step()));
             return;
         }
         AtomicReference<Step> done = new AtomicReference<>(step.step());

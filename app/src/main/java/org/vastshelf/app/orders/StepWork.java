@@ -1,5 +1,7 @@
 package org.vastshelf.app.orders;
 
+import java.time.Instant;
+import java.util.Optional;
 import org.vastshelf.core.change.Step;
 
 /** What is done for a step beside changing the estate, portion by portion, each in a transaction of its own. */
@@ -14,9 +16,9 @@ public interface StepWork {
     /**
      * Does a portion.
      *
-     * @return whether all is done
+     * @return when to come again; empty when all is done
      */
-    boolean portion(Task task);
+    Optional<Instant> portion(Task task, Instant at);
 
     /**
      * Undoes a portion of a step that was done, or of one that was begun.

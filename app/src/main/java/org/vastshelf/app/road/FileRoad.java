@@ -123,6 +123,17 @@ public class FileRoad {
         return changed(exact -> changing.change(operation, now, new Draft.Gone(), exact));
     }
 
+    /**
+     * Makes a file what a copy that takes over has of it, or takes it away where the copy has none.
+     *
+     * @param operation of the kind {@code FALL_BACK}
+     */
+    public Outcome fallBack(FileOperation operation, Optional<FileRow> was, Contents contents) {
+        Instant now = clock.instant();
+        Draft draft = was.<Draft>map(row -> new Draft.Back(contents, row, true)).orElseGet(Draft.Gone::new);
+        return changed(exact -> changing.change(operation, now, draft, exact));
+    }
+
     /** Puts other bytes into a place of a file. */
     public Outcome edit(FileOperation operation, long at, FileBytes.Source source) {
         Instant now = clock.instant();

@@ -17,11 +17,13 @@ import org.vastshelf.core.estate.LegalTag;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.estate.PathTable;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.ledger.PoolRoom;
+import org.vastshelf.core.replica.PairRoute;
 
 /** One version of the estate made ready for file operations: which rules touch a path, and what pools have. */
 final class RuleBook {
@@ -128,7 +130,16 @@ final class RuleBook {
 
     GateView.Reach reach(Share share) {
         Pool pool = estate().pools().get(volume(share).pool());
-        return new GateView.Reach(share, estate().servers().get(pool.server()), pool.name(), pool.isLost());
+        return new GateView.Reach(
+                share, estate().servers().get(pool.server()), pool.name(), pool.isLost(), halted(share.volume()));
+    }
+
+    /** Why writes to a volume are refused whose pair is in step and whose copy does not answer. */
+    private Optional<String> halted(String volume) {
+        return estate().find(Kinds.PAIR, volume)
+                .filter(pair ->
+                        pair.mode() == ReplicaPair.Mode.IN_STEP && pair.refuses() && !pair.paused() && !pair.over())
+                .flatMap(pair -> PairRoute.of(estate(), pair).obstacle());
     }
 
     /** The pools that have to bear a volume: where it lies, and where it is on its way to. */

@@ -118,6 +118,8 @@ public final class Routes {
             post("/protect/snapshots/*/*/bring", Access.RUNNERS),
             post("/protect/snapshots/*/*/draft", Access.DESIGNERS),
             post("/protect/volumes/*/lock", Access.RUNNERS),
+            post("/protect/pairs", Access.DESIGNERS),
+            post("/protect/pairs/*", Access.DESIGNERS),
             post("/protect/retention", Access.DESIGNERS),
             post("/protect/retention/*", Access.DESIGNERS),
             post("/protect/holds", Access.RUNNERS),

@@ -31,6 +31,7 @@ import org.vastshelf.core.change.ShareChange;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
@@ -131,7 +132,10 @@ class ServeController {
                 .filter(me::sees)
                 .orElseThrow(() -> new NotFound("share", name));
         FileServer server = estate.serverOf(share).orElseThrow();
-        model.addAttribute("page", ShareView.of(share, server, estate.limitsOn(name), me.getName()));
+        model.addAttribute(
+                "page",
+                ShareView.of(
+                        share, server, estate.find(Kinds.PAIR, share.volume()), estate.limitsOn(name), me.getName()));
         return "share";
     }
 

@@ -1,9 +1,11 @@
 package org.vastshelf.app.serve;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.LimitRule;
+import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.serve.MountLines;
 
@@ -27,13 +29,16 @@ public record ShareView(
     /** Which clients may mount it. */
     public record Export(String clients, String may) {}
 
-    static ShareView of(Share share, FileServer server, Stream<LimitRule> limits, String person) {
+    static ShareView of(
+            Share share, FileServer server, Optional<ReplicaPair> pair, Stream<LimitRule> limits, String person) {
+        String host = pair.map(ReplicaPair::host).orElse(server.host());
+        String address = pair.map(ReplicaPair::address).orElse(server.address());
         return new ShareView(
                 share.name(),
                 "Volume " + share.volume() + " on " + server.name()
-                        + (server.isReachable() ? " at " + server.address() : ", which has no data address")
+                        + (server.isReachable() ? " at " + address : ", which has no data address")
                         + ". Entries a reader may not open are " + (share.hiddenEntries() ? "hidden." : "shown."),
-                MountLines.of(share, server, person).stream()
+                MountLines.of(share, server, host, person).stream()
                         .map(m -> new MountLine(
                                 m.client() + ", " + m.protocol(),
                                 m.command(),

@@ -1,5 +1,7 @@
 package org.vastshelf.app.snapshot;
 
+import java.time.Instant;
+import java.util.Optional;
 import java.util.SortedMap;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.orders.StepWork;
@@ -59,7 +61,11 @@ class Restoring implements StepWork {
     }
 
     @Override
-    public boolean portion(Task task) {
+    public Optional<Instant> portion(Task task, Instant at) {
+        return done(task) ? Optional.empty() : Optional.of(at);
+    }
+
+    private boolean done(Task task) {
         return switch ((FileStep) task.step()) {
             case FileStep.KeepBefore keep -> keepBefore(task, keep);
             case FileStep.BringFilesBack back -> {

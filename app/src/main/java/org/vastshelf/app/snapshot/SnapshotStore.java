@@ -144,6 +144,21 @@ class SnapshotStore {
                 .execute();
     }
 
+    void needless(String volume, int number) {
+        db.deleteFrom(SNAPSHOT_HOLD)
+                .where(SNAPSHOT_HOLD.VOLUME.eq(volume), SNAPSHOT_HOLD.NUMBER.eq(number))
+                .execute();
+    }
+
+    void needless(String volume, int number, String holder) {
+        db.deleteFrom(SNAPSHOT_HOLD)
+                .where(
+                        SNAPSHOT_HOLD.VOLUME.eq(volume),
+                        SNAPSHOT_HOLD.NUMBER.eq(number),
+                        SNAPSHOT_HOLD.HOLDER.eq(holder))
+                .execute();
+    }
+
     /** Who needs which snapshots of a volume at a moment, by their numbers. */
     Map<Integer, List<Need>> needs(String volume, Instant now) {
         return db

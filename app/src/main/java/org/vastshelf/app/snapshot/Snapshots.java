@@ -270,6 +270,37 @@ public class Snapshots {
         store.needless(volume, holder);
     }
 
+    /** Takes one for a holder, who needs it at once. */
+    public int takeFor(String holder, String volume, String name, String why, Instant at) {
+        int taken =
+                add(volume, (number, there) -> new Taken(volume, number, free(there, name, number), at, holder, false));
+        hold(volume, taken, holder, why);
+        return taken;
+    }
+
+    /** Lets a holder's snapshot go; one that was taken for it is deleted. */
+    public void letGo(String volume, int number, String holder) {
+        store.needless(volume, number, holder);
+        boolean own = store.of(volume).stream().anyMatch(t -> t.number() == number && t.by().equals(holder));
+        if (own && !needs(volume).containsKey(number)) {
+            delete(holder, volume, List.of(number));
+        }
+    }
+
+    /** Deletes some that are out of reach, whoever needs them. */
+    public void discard(String volume, Collection<Integer> numbers) {
+        numbers.forEach(number -> store.needless(volume, number));
+        delete("pair", volume, numbers);
+    }
+
+    /** Numbers of those that were taken after one. */
+    public List<Integer> after(String volume, int number) {
+        return store.of(volume).stream()
+                .map(Taken::number)
+                .filter(n -> n > number)
+                .toList();
+    }
+
     private int add(String volumeName, BiFunction<Integer, List<Taken>, Taken> made) {
         return transactions.run(() -> {
             Estate estate = estates.held().estate();

@@ -26,11 +26,13 @@ import org.vastshelf.core.estate.FileSystemKind;
 import org.vastshelf.core.estate.GrowthRule;
 import org.vastshelf.core.estate.LiftRule;
 import org.vastshelf.core.estate.LimitRule;
+import org.vastshelf.core.estate.Link;
 import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.Scrub;
@@ -73,6 +75,8 @@ class SchemaTest {
                 KeepRule.class,
                 RetentionRule.class,
                 RetentionRule.Seal.class,
+                Link.class,
+                ReplicaPair.class,
                 Schedule.class,
                 Rebuild.class,
                 Scrub.class,
@@ -117,6 +121,8 @@ class SchemaTest {
         assertChoices("Pool", "pace", PaceClass.values());
         assertChoices("DriveGroup", "layout", Layout.values());
         assertChoices("DriveGroup", "part", DriveGroup.Part.values());
+        assertChoices("ReplicaPair", "mode", ReplicaPair.Mode.values());
+        assertChoices("RetentionRule", "basis", RetentionRule.Basis.values());
         assertChoices("Volume", "kind", FileSystemKind.values());
         assertChoices("AccessRule", "subject", AccessRule.Subject.values());
         assertChoices("AccessRule", "level", AccessRule.Level.values());

@@ -21,6 +21,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
 import org.vastshelf.core.failure.SpareDuty;
+import org.vastshelf.core.replica.PairRoute;
 
 /** What falls due in an estate, and when. Orders, which are no part of it, are entered by whoever carries them out. */
 public final class Agenda {
@@ -50,6 +51,9 @@ public final class Agenda {
         Kinds.RULES.forEach(kind -> estate.all(kind)
                 .forEach((key, rule) ->
                         rule.schedule().ifPresent(schedule -> causes.put(new Entry(DueKind.of(kind), key), schedule))));
+        estate.all(Kinds.PAIR)
+                .forEach((key, pair) ->
+                        causes.put(new Entry(DueKind.REPLICA, key), List.of(pair, PairRoute.of(estate, pair))));
         estate.pools()
                 .forEach((key, pool) -> causes.put(
                         new Entry(DueKind.HARDWARE, key),
@@ -76,6 +80,9 @@ public final class Agenda {
             return estate.find(rule.get(), entry.key())
                     .flatMap(Rule::schedule)
                     .flatMap(schedule -> schedule.next(after, zone));
+        }
+        if (entry.kind().equals(DueKind.REPLICA)) {
+            return estate.find(Kinds.PAIR, entry.key()).map(pair -> after);
         }
         if (entry.kind().equals(DueKind.HARDWARE)) {
             return hardware(estate, usage, entry.key(), after);

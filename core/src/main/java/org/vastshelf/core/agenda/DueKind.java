@@ -19,6 +19,8 @@ public record DueKind(String name) {
     public static final DueKind ORDER = new DueKind("order");
     /** A rebuild or a scrub that ends, a hot spare that takes over; by pool. */
     public static final DueKind HARDWARE = new DueKind("hardware");
+    /** The next turn of a replica pair; by its volume. */
+    public static final DueKind REPLICA = new DueKind("replica");
     /** Whether accounts hold what files say, each midnight. */
     public static final DueKind CHECK = new DueKind("check of accounts");
     /** Whether kept bytes are what files refer to, each midnight. */
@@ -30,7 +32,7 @@ public record DueKind(String name) {
 
     /** In the order in which they are done when several fall due at the same moment. */
     public static final List<DueKind> ALL = Stream.of(
-                    Stream.of(TRAFFIC, HARDWARE, ORDER),
+                    Stream.of(TRAFFIC, HARDWARE, REPLICA, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
                     Stream.of(CHECK, KEPT, HELD, HISTORY))
             .flatMap(kinds -> kinds)

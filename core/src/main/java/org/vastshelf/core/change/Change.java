@@ -10,6 +10,7 @@ public sealed interface Change
                 LimitChange,
                 RetentionChange,
                 FileChange,
+                PairChange,
                 RuleChange,
                 HardwareChange,
                 EstateChange,

@@ -35,6 +35,7 @@ public final class Planner {
             case ShareChange share -> SharePlans.plan(draft, share);
             case LimitChange limit -> LimitPlans.plan(draft, limit);
             case RetentionChange retention -> RetentionPlans.plan(draft, usage.bound(), retention);
+            case PairChange pair -> PairPlans.plan(draft, usage, pair);
             case FileChange file -> FilePlans.plan(draft, file);
             case RuleChange rule -> RulePlans.plan(draft, rule);
             case HardwareChange hardware -> HardwarePlans.plan(draft, usage, hardware);

@@ -17,6 +17,7 @@ public sealed interface Step
                 LimitStep,
                 RetentionStep,
                 FileStep,
+                PairStep,
                 RuleStep,
                 HardwareStep,
                 EstateStep,

@@ -24,6 +24,9 @@ public final class Kinds {
             Kind.of("retention rule", "retentionRules", RetentionRule.class, RetentionRule::key);
     public static final Kind<LegalTag> LEGAL_TAG =
             Kind.passing("legal tag", "legalTags", LegalTag.class, LegalTag::key);
+    public static final Kind<Link> LINK = Kind.of("link", "links", Link.class, Link::key);
+    public static final Kind<ReplicaPair> PAIR =
+            Kind.of("replica pair", "replicaPairs", ReplicaPair.class, ReplicaPair::volume);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
     public static final Kind<Arrival> ARRIVAL = Kind.passing("arrival", "arrivals", Arrival.class, Arrival::key);
@@ -45,6 +48,8 @@ public final class Kinds {
             SNAPSHOTTING,
             RETENTION,
             LEGAL_TAG,
+            LINK,
+            PAIR,
             REBUILD,
             SCRUB,
             ARRIVAL,

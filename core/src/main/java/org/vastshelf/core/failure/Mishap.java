@@ -1,5 +1,6 @@
 package org.vastshelf.core.failure;
 
+import java.util.Locale;
 import org.vastshelf.core.estate.DriveKind;
 import org.vastshelf.core.unit.Bytes;
 
@@ -59,6 +60,27 @@ public sealed interface Mishap {
         @Override
         public String title() {
             return "Power of " + server + " is back";
+        }
+    }
+
+    /**
+     * What a link between sites carries from now on.
+     *
+     * @param one and other: names of the sites
+     */
+    record LinkChanges(String one, String other, double mibps, double roundTripMillis, double lossPermille, boolean cut)
+            implements Mishap {
+        @Override
+        public String title() {
+            return "The link between " + one + " and " + other
+                    + (cut
+                            ? " is cut"
+                            : String.format(
+                                    Locale.ROOT,
+                                    " carries %.1f MiB/s, %.1f ms there and back, %.1f of 1,000 packets lost",
+                                    mibps,
+                                    roundTripMillis,
+                                    lossPermille));
         }
     }
 

@@ -15,6 +15,7 @@ import org.vastshelf.core.estate.Enclosure;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.Link;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Usage;
@@ -49,6 +50,8 @@ public final class Mishaps {
             case Mishap.DriveBrought brought -> bring(estate, usage, brought, now);
             case Mishap.PowerCut cut -> power(estate, server(estate, cut.server()), true);
             case Mishap.PowerBack back -> power(estate, server(estate, back.server()), false);
+            case Mishap.LinkChanges link ->
+                new Outcome(estate.with(Kinds.LINK, link(estate, link)), List.of(link.title()));
             case Mishap.ClientLoad load ->
                 new Outcome(
                         estate.with(Kinds.SERVER, server(estate, load.server()).withLoad(load.percent())),
@@ -59,6 +62,13 @@ public final class Mishaps {
     private static Drive drive(Estate estate, String key) {
         return Optional.ofNullable(estate.drives().get(key))
                 .orElseThrow(() -> new IllegalArgumentException("There is no drive '" + key + "'"));
+    }
+
+    private static Link link(Estate estate, Mishap.LinkChanges change) {
+        return estate.find(Kinds.LINK, Link.key(change.one(), change.other()))
+                .orElseThrow(() -> new IllegalArgumentException(
+                        "There is no link between '" + change.one() + "' and '" + change.other() + "'"))
+                .with(change.mibps(), change.roundTripMillis(), change.lossPermille(), change.cut());
     }
 
     private static FileServer server(Estate estate, String name) {

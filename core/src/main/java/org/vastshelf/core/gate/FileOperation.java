@@ -31,11 +31,13 @@ public record FileOperation(
         /** An administrator saves a file as a snapshot has it. */
         RESTORE,
         /** An administrator takes a file away that a state which is brought back did not have. */
-        CLEAR;
+        CLEAR,
+        /** What a copy that takes over does not have gives way, or what it has comes back. */
+        FALL_BACK;
 
         /** Whether it is done for who runs the estate, on any share. */
         public boolean isOfAdministrators() {
-            return this == RESTORE || this == CLEAR;
+            return this == RESTORE || this == CLEAR || this == FALL_BACK;
         }
 
         public boolean needsWrite() {
@@ -44,12 +46,20 @@ public record FileOperation(
 
         /** Whether something may take more room than before. */
         public boolean mayGrow() {
-            return needsWrite() && this != DELETE && this != CLEAR && this != MAKE_FOLDER && this != REMOVE_FOLDER;
+            return needsWrite()
+                    && this != FALL_BACK
+                    && this != DELETE
+                    && this != CLEAR
+                    && this != MAKE_FOLDER
+                    && this != REMOVE_FOLDER;
         }
 
         /** Whether it may change or take away what lies at its path. */
         public boolean touchesWhatIsThere() {
-            return saves() || moves() || this == DELETE || this == CLEAR || this == REMOVE_FOLDER;
+            return this != FALL_BACK && (saves() || moves())
+                    || this == DELETE
+                    || this == CLEAR
+                    || this == REMOVE_FOLDER;
         }
 
         /** Whether its path is that of a folder. */
@@ -67,7 +77,7 @@ public record FileOperation(
 
         /** Whether it is about a single file, whose contents are new. */
         public boolean saves() {
-            return this == WRITE || this == EDIT || this == RESTORE;
+            return this == WRITE || this == EDIT || this == RESTORE || this == FALL_BACK;
         }
     }
 

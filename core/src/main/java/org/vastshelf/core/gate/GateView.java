@@ -30,8 +30,14 @@ public record GateView(Reach reach, Access access, Retention retention, Limits l
      * How clients get there.
      *
      * @param poolLost whether the pool has lost data, so that nothing on it can be trusted
+     * @param halted why writes are refused, where each has to go to a copy that does not answer; empty for not
      */
-    public record Reach(Share share, FileServer server, String pool, boolean poolLost) {}
+    public record Reach(Share share, FileServer server, String pool, boolean poolLost, Optional<String> halted) {
+
+        public Reach(Share share, FileServer server, String pool, boolean poolLost) {
+            this(share, server, pool, poolLost, Optional.empty());
+        }
+    }
 
     /** Who asks, and what the share lets whom do. */
     public record Access(Share share, Person person) {}

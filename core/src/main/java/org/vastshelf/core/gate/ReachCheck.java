@@ -18,7 +18,7 @@ final class ReachCheck implements Checkpoint {
     @Override
     public boolean passes(FileOperation operation, GateView view, Instant now) {
         GateView.Reach reach = view.reach();
-        if (!reach.server().isReachable() || reach.server().dark() || reach.poolLost()) {
+        if (!reach.server().isReachable() || reach.server().dark() || reach.poolLost() || halts(operation, reach)) {
             return false;
         }
         if (operation.client().protocol() == Protocol.SMB) {
@@ -26,6 +26,12 @@ final class ReachCheck implements Checkpoint {
         }
         ExportRule rule = reach.share().nfs() ? export(reach, operation) : null;
         return rule != null && (rule.mayWrite() || !operation.kind().needsWrite());
+    }
+
+    private static boolean halts(FileOperation operation, GateView.Reach reach) {
+        return reach.halted().isPresent()
+                && operation.kind().needsWrite()
+                && !operation.kind().isOfAdministrators();
     }
 
     /** The narrowest export rule for the client. */
@@ -56,6 +62,12 @@ final class ReachCheck implements Checkpoint {
                     "Pool " + reach.pool(),
                     "has lost data; nothing on it is served",
                     "bring it back from a copy elsewhere");
+        } else if (halts(operation, reach)) {
+            trace.refuse(
+                    Stage.REACH,
+                    "Pair of volume " + reach.share().volume(),
+                    "refuses writes: " + reach.halted().orElseThrow(),
+                    "wait until its copy answers again");
         } else {
             trace.note(Stage.REACH, server, "serves at " + reach.server().address());
             protocol(operation, reach, trace);

@@ -19,7 +19,7 @@ final class SpaceCheck implements Checkpoint {
 
     @Override
     public void tell(FileOperation operation, GateView view, Instant now, Trace trace) {
-        if (!operation.kind().mayGrow()) {
+        if (!operation.kind().mayGrow() && passes(operation, view, now)) {
             trace.skip(Stage.SPACE, "Space", "nothing is written");
             return;
         }

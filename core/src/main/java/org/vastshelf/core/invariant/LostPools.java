@@ -3,6 +3,7 @@ package org.vastshelf.core.invariant;
 import java.util.ArrayList;
 import java.util.List;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Volume;
 
@@ -21,6 +22,16 @@ final class LostPools {
         return found;
     }
 
+    /** Whether a copy took over: what was lost stays lost, and the whole one is served. */
+    private static boolean changedPlaces(Estate before, Estate after, Volume volume) {
+        return after.all(Kinds.PAIR).values().stream()
+                .filter(pair ->
+                        volume.name().equals(pair.volume()) || volume.name().equals(pair.copy()))
+                .anyMatch(pair -> before.find(Kinds.PAIR, pair.volume())
+                        .filter(was -> was.over() != pair.over())
+                        .isPresent());
+    }
+
     private static void pool(List<Violation> found, Estate before, Estate after, Pool lost) {
         String name = "pool " + lost.name();
         Pool now = after.pools().get(lost.name());
@@ -31,6 +42,9 @@ final class LostPools {
             found.add(new Violation(name + " drives", name + " has lost data and would get more drives"));
         }
         for (Volume volume : after.volumes().values()) {
+            if (changedPlaces(before, after, volume)) {
+                continue;
+            }
             Volume was = before.volumes().get(volume.name());
             boolean here = volume.isOn(lost.name());
             boolean wasHere = was != null && was.isOn(lost.name());

@@ -59,6 +59,14 @@ final class References {
             v.movingTo().ifPresent(to -> known("volume " + v.name(), "pool", to, estate.pools()));
         });
         estate.shares().values().forEach(s -> known("share " + s.name(), "volume", s.volume(), estate.volumes()));
+        estate.all(Kinds.LINK).values().forEach(l -> {
+            known("link " + l.key(), "site", l.one(), estate.sites());
+            known("link " + l.key(), "site", l.other(), estate.sites());
+        });
+        estate.all(Kinds.PAIR).values().forEach(p -> {
+            known("replica pair " + p.volume(), "volume", p.volume(), estate.volumes());
+            known("replica pair " + p.volume(), "volume", p.copy(), estate.volumes());
+        });
         estate.all(Kinds.RETENTION)
                 .values()
                 .forEach(r -> known("retention rule " + r.key(), "share", r.share(), estate.shares()));

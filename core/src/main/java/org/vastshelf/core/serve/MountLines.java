@@ -15,11 +15,15 @@ public final class MountLines {
 
     /** Mount lines for a person; none while the file server has no data address. */
     public static List<MountLine> of(Share share, FileServer server, String person) {
+        return of(share, server, server.host(), person);
+    }
+
+    /** The same where the share has a name of its own, which moves with it. */
+    public static List<MountLine> of(Share share, FileServer server, String host, String person) {
         List<MountLine> lines = new ArrayList<>();
         if (!server.isReachable()) {
             return lines;
         }
-        String host = server.host();
         String name = share.name();
         if (share.smb()) {
             lines.add(new MountLine(

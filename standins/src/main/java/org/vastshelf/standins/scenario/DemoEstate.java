@@ -25,9 +25,11 @@ import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.LimitRule;
+import org.vastshelf.core.estate.Link;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Share;
@@ -92,6 +94,8 @@ public final class DemoEstate {
                 .with(Kinds.VOLUME, volumes())
                 .with(Kinds.SHARE, shares())
                 .with(Kinds.LIMIT, limits())
+                .with(Kinds.LINK, links())
+                .with(Kinds.PAIR, PAIR)
                 .withRules(rules());
     }
 
@@ -114,6 +118,25 @@ public final class DemoEstate {
                 new Site("north-region", "North region"),
                 new Site("heath-station", "Heath field station"));
     }
+
+    private static List<Link> links() {
+        return List.of(
+                Link.between("glasshouse-hill", "saltmarsh-annex", 38, 4),
+                Link.between("glasshouse-hill", "north-region", 27, 19),
+                Link.between("glasshouse-hill", "heath-station", 3, 41));
+    }
+
+    /** The herbarium's copy at the annex. */
+    private static final ReplicaPair PAIR = new ReplicaPair(
+            "herbarium",
+            "replica-herbarium",
+            ReplicaPair.Mode.BY_INTERVAL,
+            1_440,
+            false,
+            "herbarium.larkmoor.example",
+            "10.20.1.61",
+            false,
+            false);
 
     private static List<FileServer> servers() {
         return List.of(

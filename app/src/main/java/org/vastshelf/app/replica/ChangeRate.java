@@ -1,0 +1,41 @@
+package org.vastshelf.app.replica;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.OptionalLong;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Share;
+
+/** How much of a volume changes in a day, as its snapshots tell. */
+@Component
+class ChangeRate {
+
+    private static final Duration LEAST = Duration.ofHours(20);
+    private static final Duration MOST = Duration.ofDays(8);
+
+    private final Snapshots snapshots;
+    private final ReplicaStore store;
+
+    ChangeRate(Snapshots snapshots, ReplicaStore store) {
+        this.snapshots = snapshots;
+        this.store = store;
+    }
+
+    /** Bytes in a day, since the oldest snapshot of the last week; empty where there is none that is a day old. */
+    OptionalLong daily(Estate estate, String volume, Instant now) {
+        return snapshots.list(volume).stream()
+                .filter(s -> s.takenAt().isAfter(now.minus(MOST)) && s.takenAt().isBefore(now.minus(LEAST)))
+                .findFirst()
+                .map(oldest -> {
+                    long changed = store.changedSince(
+                            estate.sharesOn(volume).map(Share::name).toList(),
+                            oldest.number(),
+                            estate.volumes().get(volume).blockSize());
+                    double days = Duration.between(oldest.takenAt(), now).toSeconds() / 86_400.0;
+                    return OptionalLong.of(Math.round(changed / days));
+                })
+                .orElse(OptionalLong.empty());
+    }
+}

@@ -1,0 +1,248 @@
+package org.vastshelf.app.replica;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Mark;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.change.PairChange;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.ReplicaPair.Mode;
+import org.vastshelf.core.replica.PairRoute;
+import org.vastshelf.core.unit.Bytes;
+
+/** Replica pairs: how they stand, and what can be done with them. */
+@Page
+class PairsController {
+
+    private static final String HERE = "/protect/pairs";
+    private static final int EVENTS = 200;
+    private static final int LEFT = 200;
+
+    private final Copies copies;
+    private final ReplicaStore store;
+    private final EstateStore estates;
+    private final OrderService orders;
+    private final ShelfClock clock;
+
+    PairsController(Copies copies, ReplicaStore store, EstateStore estates, OrderService orders, ShelfClock clock) {
+        this.copies = copies;
+        this.store = store;
+        this.estates = estates;
+        this.orders = orders;
+        this.clock = clock;
+    }
+
+    /** A pair in a list. */
+    record Row(
+            String volume,
+            String from,
+            String to,
+            String kind,
+            Mark state,
+            String cause,
+            String age,
+            String lacks,
+            String rate) {}
+
+    record EventRow(String at, String state, String cause, String lag) {}
+
+    record LeftRow(String share, String path, String kind, String size, String owner, String changed) {}
+
+    @GetMapping(HERE)
+    String list(@AuthenticationPrincipal Someone me, HttpServletRequest request, Model model) {
+        Figures fmt = Figures.of(model);
+        Estate estate = estates.load();
+        Map<String, Copies.Standing> standings = copies.all();
+        model.addAttribute(
+                "pairs",
+                Listing.of(
+                                request,
+                                List.copyOf(estate.all(Kinds.PAIR).values()),
+                                pair -> pair.volume() + " " + pair.copy(),
+                                new Listing.Column<>("volume", Comparator.comparing(ReplicaPair::volume)))
+                        .map(pair -> row(fmt, estate, pair, Optional.ofNullable(standings.get(pair.volume())))));
+        model.addAttribute("composes", me.isAdministrator());
+        Typed.Fields fields = Typed.of(model).at(HERE);
+        model.addAttribute(
+                "make",
+                Form.of(
+                                HERE,
+                                "Keep a copy of a volume elsewhere",
+                                fields.select(
+                                                "volume",
+                                                "Volume",
+                                                estate.volumes().keySet(),
+                                                "")
+                                        .width("w-44"),
+                                fields.select("pool", "On pool", estate.pools().keySet(), "")
+                                        .width("w-32"),
+                                fields.text("copy", "Called", "")
+                                        .with("placeholder", "copy-of-film")
+                                        .width("w-44"),
+                                fields.select(
+                                                "mode",
+                                                "Kept up",
+                                                Arrays.asList(Mode.values()),
+                                                Mode::name,
+                                                Mode::title,
+                                                Mode.BY_INTERVAL)
+                                        .width("w-36"),
+                                fields.number("minutes", "Every so many minutes", 60)
+                                        .between(ReplicaPair.SHORTEST, ReplicaPair.LONGEST)
+                                        .width("w-44"),
+                                fields.text("host", "Name for clients", "")
+                                        .with("placeholder", "film.larkmoor.example")
+                                        .hint("moves with the share")
+                                        .width("w-56"),
+                                fields.text("address", "Its address", "")
+                                        .with("placeholder", "10.20.1.62")
+                                        .width("w-36"),
+                                fields.tick("refuses", "refuse writes while a copy in step does not answer", false))
+                        .button("Add to the draft"));
+        return "pairs";
+    }
+
+    private static Row row(Figures fmt, Estate estate, ReplicaPair pair, Optional<Copies.Standing> standing) {
+        PairRoute route = PairRoute.of(estate, pair);
+        return new Row(
+                pair.volume(),
+                route.from().name(),
+                route.to().name(),
+                pair.mode() == Mode.IN_STEP
+                        ? "in step"
+                        : "every " + fmt.duration(Duration.ofMinutes(pair.intervalMinutes())),
+                standing.map(Copies.Standing::mark).orElse(Mark.watch("not begun")),
+                standing.map(Copies.Standing::cause).orElse(""),
+                standing.flatMap(Copies.Standing::behind).map(fmt::duration).orElse("—"),
+                standing.map(s -> fmt.size(Bytes.of(s.lacks()))).orElse("—"),
+                route.obstacle().orElseGet(() -> fmt.size(Bytes.of((long) route.bytesPerSecond())) + "/s"));
+    }
+
+    @PostMapping(HERE)
+    String make(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam String volume,
+            @RequestParam String pool,
+            @RequestParam String copy,
+            @RequestParam Mode mode,
+            @RequestParam(defaultValue = "0") int minutes,
+            @RequestParam String host,
+            @RequestParam String address,
+            @RequestParam(defaultValue = "false") boolean refuses,
+            HttpServletRequest request,
+            Model model) {
+        try {
+            ReplicaPair pair = new ReplicaPair(
+                    volume, copy.strip(), mode, minutes, refuses, host.strip(), address.strip(), false, false);
+            orders.add(me.getName(), new PairChange.MakePair(pair, pool));
+            return "redirect:" + HERE;
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+            return list(me, request, model);
+        }
+    }
+
+    @GetMapping(HERE + "/{volume}")
+    String pair(@AuthenticationPrincipal Someone me, @PathVariable String volume, Model model) {
+        Figures fmt = Figures.of(model);
+        Estate estate = estates.load();
+        ReplicaPair pair = estate.find(Kinds.PAIR, volume).orElseThrow(() -> new NotFound("replica pair", volume));
+        Optional<Copies.Standing> standing = copies.of(volume);
+        Instant now = clock.instant();
+        List<ReplicaStore.Event> events = store.events(volume, EVENTS);
+        model.addAttribute("pair", row(fmt, estate, pair, standing));
+        model.addAttribute("copy", pair.copy());
+        model.addAttribute("host", pair.host());
+        model.addAttribute("address", pair.address());
+        model.addAttribute("progress", standing.map(s -> progress(fmt, s)).orElse(""));
+        model.addAttribute("shared", PairRoute.of(estate, pair).shared(estate).orElse(""));
+        model.addAttribute("lag", events.isEmpty() ? null : LagPicture.of(events.reversed(), now));
+        model.addAttribute(
+                "events",
+                events.stream()
+                        .map(e -> new EventRow(
+                                fmt.moment(e.at()),
+                                e.state().title(),
+                                e.cause(),
+                                fmt.duration(Duration.ofSeconds(e.lagSeconds())) + ", "
+                                        + fmt.size(Bytes.of(e.lagBytes()))))
+                        .toList());
+        model.addAttribute(
+                "left",
+                store.left(volume, LEFT).stream()
+                        .map(l -> new LeftRow(
+                                l.share(),
+                                l.path(),
+                                l.kind().toLowerCase(Locale.ROOT),
+                                fmt.size(Bytes.of(l.bytes())),
+                                l.owner(),
+                                fmt.moment(Instant.ofEpochSecond(l.modified()))))
+                        .toList());
+        model.addAttribute("acts", me.isAdministrator() ? acts(pair) : List.of());
+        model.addAttribute("action", HERE + "/" + volume);
+        return "pair";
+    }
+
+    private static String progress(Figures fmt, Copies.Standing standing) {
+        if (standing.goal() == 0) {
+            return "";
+        }
+        return fmt.size(Bytes.of(standing.sent())) + " of " + fmt.size(Bytes.of(standing.goal())) + " sent"
+                + standing.arrival().map(at -> ", all by " + fmt.moment(at)).orElse("");
+    }
+
+    private static List<Form.Button> acts(ReplicaPair pair) {
+        return pair.over()
+                ? List.of(Form.Button.of("Draft going back", "act", "back"))
+                : List.of(
+                        Form.Button.of(
+                                pair.paused() ? "Draft going on" : "Draft a pause",
+                                "act",
+                                pair.paused() ? "on" : "pause"),
+                        Form.Button.of("Draft failing over as planned", "act", "planned"),
+                        Form.Button.of("Draft failing over in need", "act", "need"),
+                        Form.Button.of("Draft its end", "act", "end"));
+    }
+
+    @PostMapping(HERE + "/{volume}")
+    String act(@AuthenticationPrincipal Someone me, @PathVariable String volume, @RequestParam String act) {
+        orders.add(
+                me.getName(),
+                switch (act) {
+                    case "back" -> new PairChange.GoBack(volume);
+                    case "pause" -> new PairChange.RestPair(volume, true);
+                    case "on" -> new PairChange.RestPair(volume, false);
+                    case "planned" -> new PairChange.FailOver(volume, false);
+                    case "need" -> new PairChange.FailOver(volume, true);
+                    case "end" -> new PairChange.EndPair(volume);
+                    default ->
+                        throw new IllegalArgumentException(
+                                "act is '" + act + "', must be back, pause, on, planned, need or end");
+                });
+        return "redirect:" + HERE + "/" + volume;
+    }
+}

@@ -1,0 +1,225 @@
+package org.vastshelf.app.replica;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.replica.Replica.State;
+import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.ReplicaPair.Mode;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.replica.PairRoute;
+import org.vastshelf.core.unit.Bytes;
+
+/**
+ * Keeps copies up. What the copy has is a snapshot of the volume, its base: as long as it stands, all that was overwritten
+ * since is held. What changed since then is counted from the births of blocks, and takes as long as the link needs. A
+ * pair in step has no base: its copy has what is there now.
+ */
+@Service
+class Replication {
+
+    static final String HOLDER = "pair";
+
+    /** So much is sent in the moment in which a pair comes in step. */
+    private static final int MOMENT_SECONDS = 2;
+    /** How often a pair is looked at that has nothing to do. */
+    private static final Duration LOOK = Duration.ofHours(1);
+
+    private final ReplicaStore store;
+    private final Snapshots snapshots;
+    private final EstateStore estates;
+    private final UsageStore usage;
+
+    Replication(ReplicaStore store, Snapshots snapshots, EstateStore estates, UsageStore usage) {
+        this.store = store;
+        this.snapshots = snapshots;
+        this.estates = estates;
+        this.usage = usage;
+    }
+
+    /**
+     * Does what there is to do for a pair at a moment.
+     *
+     * @return when to look again; empty for when something else happens to it
+     */
+    Optional<Instant> turn(String volume, Instant at) {
+        Estate estate = estates.held().estate();
+        Optional<ReplicaPair> pair = estate.find(Kinds.PAIR, volume);
+        if (pair.isEmpty()) {
+            store.lock(volume).ifPresent(this::end);
+            return Optional.empty();
+        }
+        Replica before = store.lock(volume).orElseGet(() -> Replica.begun(volume, at));
+        PairRoute route = PairRoute.of(estate, pair.get());
+        Replica now = arrive(estate, pair.get(), before.until(at), at);
+        Optional<String> held = pair.get().paused() ? Optional.of("somebody paused it") : route.obstacle();
+        boolean gone = pair.get().over() && !now.isSending();
+        now = now.at(held.isPresent() || gone ? 0 : (long) route.bytesPerSecond());
+        if (!gone) {
+            now = follow(estate, pair.get(), now, held, at);
+        }
+        Replica after = named(pair.get(), now, held, at);
+        store.save(after);
+        if (after.state() != before.state() || before.base() != after.base()) {
+            note(estate, after, at);
+        }
+        return gone ? Optional.empty() : Optional.of(next(pair.get(), after, at));
+    }
+
+    private void end(Replica replica) {
+        for (int number : List.of(replica.base(), replica.coming())) {
+            if (number > 0) {
+                snapshots.letGo(replica.volume(), number, HOLDER);
+            }
+        }
+        store.forget(replica.volume());
+    }
+
+    /** Lets go of what a pair needed that is no more. */
+    void forget(String volume) {
+        store.lock(volume).ifPresent(this::end);
+    }
+
+    /** What is on its way may have arrived. */
+    private Replica arrive(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
+        if (!replica.hasArrived()) {
+            return replica;
+        }
+        usage.set(pair.copy(), new Usage.Held(Bytes.of(replica.comingBytes()), Bytes.ZERO));
+        Replica arrived = replica.arrived();
+        if (replica.base() > 0) {
+            snapshots.letGo(pair.volume(), replica.base(), HOLDER);
+        }
+        boolean close = pair.mode() == Mode.IN_STEP
+                && !pair.over()
+                && missing(estate, arrived) <= MOMENT_SECONDS * Math.max(0, replica.rate());
+        return close ? inStep(estate, pair, arrived, at) : arrived;
+    }
+
+    /** The copy has what is there now, and each write goes to both. */
+    private Replica inStep(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
+        snapshots.letGo(pair.volume(), replica.base(), HOLDER);
+        mirror(pair);
+        return replica.based(0, at);
+    }
+
+    private void mirror(ReplicaPair pair) {
+        usage.set(pair.copy(), new Usage.Held(usage.load().of(pair.volume()).live(), Bytes.ZERO));
+    }
+
+    /** Begins to send where it is time, and notes a base where a pair gets out of step. */
+    private Replica follow(Estate estate, ReplicaPair pair, Replica replica, Optional<String> held, Instant at) {
+        if (replica.isSending()) {
+            return replica;
+        }
+        boolean stepping = pair.mode() == Mode.IN_STEP
+                && replica.base() == 0
+                && replica.baseAt().isPresent();
+        if (stepping) {
+            mirror(pair);
+            return held.isEmpty() ? replica.based(0, at) : replica.based(take(pair, at), at);
+        }
+        boolean due = pair.mode() == Mode.IN_STEP
+                || replica.baseAt()
+                        .map(base -> !base.plus(Duration.ofMinutes(pair.intervalMinutes()))
+                                .isAfter(at))
+                        .orElse(true);
+        return held.isEmpty() && due ? begin(estate, pair, replica, at) : replica;
+    }
+
+    /** Takes a snapshot and sends what of it the copy lacks. */
+    Replica begin(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
+        long live = usage.load().of(pair.volume()).live().value();
+        long goal = replica.baseAt().isEmpty() ? live : missing(estate, replica);
+        return replica.sending(take(pair, at), at, live, goal);
+    }
+
+    /** At this moment both have the same, and a snapshot of it stays. */
+    Replica common(ReplicaPair pair, Replica replica, Instant at) {
+        int number = take(pair, at);
+        for (int old : List.of(replica.base(), replica.coming())) {
+            if (old > 0) {
+                snapshots.letGo(pair.volume(), old, HOLDER);
+            }
+        }
+        mirror(pair);
+        return replica.based(number, at);
+    }
+
+    /** Writes down how a pair stands, and that it came to that. */
+    void noted(Replica replica, Instant at) {
+        store.save(replica);
+        note(estates.load(), replica, at);
+    }
+
+    private int take(ReplicaPair pair, Instant at) {
+        return snapshots.takeFor(
+                HOLDER, pair.volume(), "copy " + at.toString().substring(0, 16), "the copy is kept up by it", at);
+    }
+
+    /** Bytes that the copy lacks. */
+    long missing(Estate estate, Replica replica) {
+        Volume volume = estate.volumes().get(replica.volume());
+        if (replica.baseAt().isEmpty()) {
+            return usage.load().of(replica.volume()).live().value();
+        }
+        return replica.base() == 0
+                ? 0
+                : store.changedSince(
+                        estate.sharesOn(volume.name()).map(Share::name).toList(), replica.base(), volume.blockSize());
+    }
+
+    private Replica named(ReplicaPair pair, Replica replica, Optional<String> held, Instant at) {
+        if (pair.over()) {
+            return replica.isSending()
+                    ? replica.in(State.GOING_BACK, held.orElse("what changed is sent back"), at)
+                    : replica.in(State.FAILED_OVER, "the copy is what clients use", at);
+        }
+        if (pair.paused()) {
+            return replica.in(State.PAUSED, "somebody paused it", at);
+        }
+        if (replica.baseAt().isEmpty()) {
+            return replica.in(State.SEEDING, held.orElse("all is sent for the first time"), at);
+        }
+        if (pair.mode() == Mode.IN_STEP) {
+            return replica.base() == 0
+                    ? replica.in(State.IN_STEP, "each write goes to both", at)
+                    : replica.in(State.BEHIND, held.orElse("what was written meanwhile is sent"), at);
+        }
+        Duration age = Duration.between(replica.baseAt().get(), at);
+        Duration most = Duration.ofMinutes(pair.intervalMinutes()).multipliedBy(2);
+        return age.compareTo(most) <= 0 && held.isEmpty()
+                ? replica.in(State.IN_STEP, "what changed is sent every " + pair.intervalMinutes() + " minutes", at)
+                : replica.in(State.BEHIND, held.orElse("what changed takes longer to send than the interval"), at);
+    }
+
+    private void note(Estate estate, Replica replica, Instant at) {
+        long seconds = replica.baseAt()
+                .map(base -> Duration.between(base, at).toSeconds())
+                .orElse(0L);
+        store.note(
+                replica.volume(),
+                new ReplicaStore.Event(at, replica.state(), replica.cause(), seconds, missing(estate, replica)));
+    }
+
+    private static Instant next(ReplicaPair pair, Replica replica, Instant at) {
+        if (replica.isSending()) {
+            return replica.arrival().orElse(at.plus(LOOK));
+        }
+        Instant due = pair.mode() == Mode.BY_INTERVAL && replica.rate() > 0
+                ? replica.baseAt()
+                        .map(base -> base.plus(Duration.ofMinutes(pair.intervalMinutes())))
+                        .orElse(at.plus(LOOK))
+                : at.plus(LOOK);
+        return due.isAfter(at) ? due : at.plus(LOOK);
+    }
+}
