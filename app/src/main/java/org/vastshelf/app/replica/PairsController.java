@@ -178,8 +178,13 @@ class PairsController {
         model.addAttribute("copy", pair.copy());
         model.addAttribute("host", pair.host());
         model.addAttribute("address", pair.address());
-        model.addAttribute("progress", standing.map(s -> progress(fmt, s)).orElse(""));
-        model.addAttribute("shared", PairRoute.of(estate, pair).shared(estate).orElse(""));
+        String progress = standing.map(s -> progress(fmt, s)).orElse("");
+        model.addAttribute("sending", !progress.isEmpty());
+        model.addAttribute("progress", progress);
+        Optional<String> shared = PairRoute.of(estate, pair).shared(estate);
+        model.addAttribute("sharing", shared.isPresent());
+        model.addAttribute("shared", shared.orElse(""));
+        model.addAttribute("lagging", !events.isEmpty());
         model.addAttribute("lag", events.isEmpty() ? null : LagPicture.of(events.reversed(), now));
         model.addAttribute(
                 "events",
@@ -203,6 +208,7 @@ class PairsController {
                                 fmt.moment(Instant.ofEpochSecond(l.modified()))))
                         .toList());
         model.addAttribute("acts", me.isAdministrator() ? acts(pair) : List.of());
+        model.addAttribute("acting", me.isAdministrator());
         model.addAttribute("action", HERE + "/" + volume);
         return "pair";
     }

@@ -10,7 +10,7 @@ import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.road.Workstations;
-import org.vastshelf.app.snapshot.ProgressOfSteps.Progress;
+import org.vastshelf.app.snapshot.StepProgressStore.Progress;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.FileChange.BringBack;
 import org.vastshelf.core.change.FileChange.Onto;
@@ -36,7 +36,7 @@ class Restoring implements StepWork {
     private final Snapshots snapshots;
     private final SnapshotStore store;
     private final Laying laying;
-    private final ProgressOfSteps progress;
+    private final StepProgressStore progress;
     private final FileRoad road;
     private final EstateStore estates;
 
@@ -44,7 +44,7 @@ class Restoring implements StepWork {
             Snapshots snapshots,
             SnapshotStore store,
             Laying laying,
-            ProgressOfSteps progress,
+            StepProgressStore progress,
             FileRoad road,
             EstateStore estates) {
         this.snapshots = snapshots;

@@ -9,13 +9,13 @@ import org.vastshelf.core.unit.ShortText;
 
 /** Keeps how far a step got that is done in portions. */
 @Component
-class ProgressOfSteps {
+class StepProgressStore {
 
     private static final int LONGEST_REASON = 500;
 
     private final DSLContext db;
 
-    ProgressOfSteps(DSLContext db) {
+    StepProgressStore(DSLContext db) {
         this.db = db;
     }
 
