@@ -222,7 +222,7 @@ class DemoLoader implements ApplicationRunner {
         rows.replica("herbarium", behind, nights.get(behind - 1), ShelfClock.DEMO_START);
     }
 
-    /** So long the link to the annex was cut. */
+    /** Since then the link to the annex is cut. */
     private static final int NIGHTS_BEHIND = 3;
 
     /** From the first moment on, its drives count. */

@@ -114,7 +114,7 @@ class DemoStore {
 
     /** The copy of a volume has a snapshot whole, and is behind. */
     void replica(String volume, int base, Instant baseAt, Instant now) {
-        String why = "the link was cut until this morning";
+        String why = "the link between glasshouse-hill and saltmarsh-annex is cut";
         db.insertInto(REPLICA)
                 .set(REPLICA.VOLUME, volume)
                 .set(REPLICA.STATE, "BEHIND")

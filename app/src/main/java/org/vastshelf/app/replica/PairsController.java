@@ -24,6 +24,8 @@ import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.PairChange;
@@ -43,6 +45,7 @@ class PairsController {
     private static final int LEFT = 200;
 
     private final Copies copies;
+    private final LeftFiles besides;
     private final ReplicaStore store;
     private final EstateStore estates;
     private final OrderService orders;
@@ -50,6 +53,7 @@ class PairsController {
 
     PairsController(Copies copies, ReplicaStore store, EstateStore estates, OrderService orders, ShelfClock clock) {
         this.copies = copies;
+        this.besides = besides;
         this.store = store;
         this.estates = estates;
         this.orders = orders;
@@ -70,7 +74,7 @@ class PairsController {
 
     record EventRow(String at, String state, String cause, String lag) {}
 
-    record LeftRow(String share, String path, String kind, String size, String owner, String changed) {}
+    record LeftRow(long no, String share, String path, String kind, String size, String owner, String changed) {}
 
     @GetMapping(HERE)
     String list(@AuthenticationPrincipal Someone me, HttpServletRequest request, Model model) {
@@ -200,6 +204,7 @@ class PairsController {
                 "left",
                 store.left(volume, LEFT).stream()
                         .map(l -> new LeftRow(
+                                l.no(),
                                 l.share(),
                                 l.path(),
                                 l.kind().toLowerCase(Locale.ROOT),
@@ -211,6 +216,18 @@ class PairsController {
         model.addAttribute("acting", me.isAdministrator());
         model.addAttribute("action", HERE + "/" + volume);
         return "pair";
+    }
+
+    /** Saves a file that was left behind beside what is there now. */
+    @PostMapping(HERE + "/{volume}/left")
+    String beside(
+            @AuthenticationPrincipal Someone me, @PathVariable String volume, @RequestParam long no, Model model) {
+        try {
+            model.addAttribute("said", besides.save(me.getName(), volume, no));
+        } catch (IllegalArgumentException | NotThere | Taken refused) {
+            Typed.refuse(model, refused);
+        }
+        return pair(me, volume, model);
     }
 
     private static String progress(Figures fmt, Copies.Standing standing) {

@@ -17,6 +17,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.road.YoungBlocks;
 import org.vastshelf.app.store.Times;
+import org.vastshelf.app.store.generated.tables.records.LeftBehindRecord;
 import org.vastshelf.app.store.generated.tables.records.ReplicaRecord;
 import org.vastshelf.core.unit.ShortText;
 
@@ -157,15 +158,28 @@ class ReplicaStore {
                 .where(LEFT_BEHIND.VOLUME.eq(volume))
                 .orderBy(LEFT_BEHIND.NO)
                 .limit(most)
-                .fetch(row -> new Left(
-                        row.getNo(),
-                        Times.instant(row.getAt()),
-                        row.getShare(),
-                        PathBytes.shown(row.getPath()),
-                        row.getKind(),
-                        row.getBytes(),
-                        row.getOwner(),
-                        row.getModifiedAt()));
+                .fetch(ReplicaStore::left);
+    }
+
+    /** One of them, with what it held. */
+    record Whole(Left left, String group, byte[] extents) {}
+
+    Optional<Whole> left(String volume, long no) {
+        return db.selectFrom(LEFT_BEHIND)
+                .where(LEFT_BEHIND.VOLUME.eq(volume), LEFT_BEHIND.NO.eq(no))
+                .fetchOptional(row -> new Whole(left(row), row.getOwnerGroup(), row.getExtents()));
+    }
+
+    private static Left left(LeftBehindRecord row) {
+        return new Left(
+                row.getNo(),
+                Times.instant(row.getAt()),
+                row.getShare(),
+                PathBytes.shown(row.getPath()),
+                row.getKind(),
+                row.getBytes(),
+                row.getOwner(),
+                row.getModifiedAt());
     }
 
     int countLeft(String volume) {

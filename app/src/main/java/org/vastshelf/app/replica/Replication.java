@@ -32,7 +32,7 @@ class Replication {
     /** So much is sent in the moment in which a pair comes in step. */
     private static final int MOMENT_SECONDS = 2;
     /** How often a pair is looked at that has nothing to do. */
-    private static final Duration LOOK = Duration.ofHours(1);
+    private static final Duration LOOK = Duration.ofHours(6);
 
     private final ReplicaStore store;
     private final Snapshots snapshots;
@@ -72,7 +72,7 @@ class Replication {
         if (after.state() != before.state() || before.base() != after.base()) {
             note(estate, after, at);
         }
-        return gone ? Optional.empty() : Optional.of(next(pair.get(), after, at));
+        return gone || after.rate() <= 0 ? Optional.empty() : Optional.of(next(pair.get(), after, at));
     }
 
     private void end(Replica replica) {
@@ -182,7 +182,10 @@ class Replication {
         if (pair.over()) {
             return replica.isSending()
                     ? replica.in(State.GOING_BACK, held.orElse("what changed is sent back"), at)
-                    : replica.in(State.FAILED_OVER, "the copy is what clients use", at);
+                    : replica.in(
+                            State.FAILED_OVER,
+                            replica.state() == State.FAILED_OVER ? replica.cause() : "the copy is what clients use",
+                            at);
         }
         if (pair.paused()) {
             return replica.in(State.PAUSED, "somebody paused it", at);
@@ -215,7 +218,7 @@ class Replication {
         if (replica.isSending()) {
             return replica.arrival().orElse(at.plus(LOOK));
         }
-        Instant due = pair.mode() == Mode.BY_INTERVAL && replica.rate() > 0
+        Instant due = pair.mode() == Mode.BY_INTERVAL
                 ? replica.baseAt()
                         .map(base -> base.plus(Duration.ofMinutes(pair.intervalMinutes())))
                         .orElse(at.plus(LOOK))

@@ -120,6 +120,7 @@ public final class Routes {
             post("/protect/volumes/*/lock", Access.RUNNERS),
             post("/protect/pairs", Access.DESIGNERS),
             post("/protect/pairs/*", Access.DESIGNERS),
+            post("/protect/pairs/*/left", Access.DESIGNERS),
             post("/protect/retention", Access.DESIGNERS),
             post("/protect/retention/*", Access.DESIGNERS),
             post("/protect/holds", Access.RUNNERS),

@@ -121,7 +121,7 @@ public final class DemoEstate {
 
     private static List<Link> links() {
         return List.of(
-                Link.between("glasshouse-hill", "saltmarsh-annex", 38, 4),
+                Link.between("glasshouse-hill", "saltmarsh-annex", 38, 4).with(38, 4, 0, true),
                 Link.between("glasshouse-hill", "north-region", 27, 19),
                 Link.between("glasshouse-hill", "heath-station", 3, 41));
     }
