@@ -51,7 +51,8 @@ class PairsController {
     private final OrderService orders;
     private final ShelfClock clock;
 
-    PairsController(Copies copies, ReplicaStore store, EstateStore estates, OrderService orders, ShelfClock clock) {
+    PairsController(
+            Copies copies, LeftFiles besides, ReplicaStore store, EstateStore estates, OrderService orders, ShelfClock clock) {
         this.copies = copies;
         this.besides = besides;
         this.store = store;

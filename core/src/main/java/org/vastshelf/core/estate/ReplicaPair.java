@@ -29,7 +29,6 @@ public record ReplicaPair(
     public static final int LONGEST = 10_080;
 
     private static final Pattern HOST = Pattern.compile("[a-z0-9]([a-z0-9.-]{0,200}[a-z0-9])?");
-    private static final Pattern ADDRESS = Pattern.compile("(\\d{1,3}\\.){3}\\d{1,3}");
 
     /** How the copy follows. */
     public enum Mode {
