@@ -34,7 +34,8 @@ class ReplicaTest {
     }
 
     private static void volume(String name, long size) {
-        Drafts.carryOut("{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"" + name + "\",\"pool\":\"elm\",\"size\":" + size
+        Drafts.carryOut("{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"" + name + "\",\"pool\":\"elm\",\"size\":"
+                + size
                 + ",\"thin\":true,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
                 + "\"pace\":{\"byHand\":false,\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"" + name
                 + "\",\"volume\":\"" + name + "\",\"smb\":true,\"nfs\":false,\"hiddenEntries\":true,\"access\":"
@@ -42,7 +43,8 @@ class ReplicaTest {
     }
 
     private static String pair(String volume, String pool, String mode, boolean refuses, String end) {
-        return "{\"change\":\"MakePair\",\"pool\":\"" + pool + "\",\"pair\":{\"volume\":\"" + volume + "\",\"copy\":\"copy-"
+        return "{\"change\":\"MakePair\",\"pool\":\"" + pool + "\",\"pair\":{\"volume\":\"" + volume
+                + "\",\"copy\":\"copy-"
                 + volume + "\",\"mode\":\"" + mode + "\",\"intervalMinutes\":60,\"refuses\":" + refuses
                 + ",\"host\":\"" + volume + ".larkmoor.example\",\"address\":\"10.20.9." + end
                 + "\",\"paused\":false,\"over\":false}}";
@@ -82,7 +84,10 @@ class ReplicaTest {
         if (reply.status() != 200) {
             return reply.text();
         }
-        App.post("odile", "/api/v1/orders/" + reply.json().path("order").path("id").asLong() + "/discard", "");
+        App.post(
+                "odile",
+                "/api/v1/orders/" + reply.json().path("order").path("id").asLong() + "/discard",
+                "");
         return reply.json().path("checks").toString();
     }
 
@@ -117,10 +122,15 @@ class ReplicaTest {
                     .contains("3 files would be as of", "/a1.odt, /a2.odt, /b.odt");
             Drafts.carryOut("{\"change\":\"FailOver\",\"volume\":\"moor\",\"inNeed\":true}");
             assertThat(standing("moor").path("state").asString()).isEqualTo("failed over");
-            assertThat(answer("moor", "READ", "/a2.odt", 0)).as("as the copy has it").isEqualTo("allowed");
+            assertThat(answer("moor", "READ", "/a2.odt", 0))
+                    .as("as the copy has it")
+                    .isEqualTo("allowed");
             assertThat(answer("moor", "READ", "/b.odt", 0)).isEqualTo("not there");
             assertThat(answer("moor", "WRITE", "/c.odt", 7_000)).isEqualTo("allowed");
-            assertThat(App.get("odile", "/api/v1/pairs/moor").json().path("cause").asString())
+            assertThat(App.get("odile", "/api/v1/pairs/moor")
+                            .json()
+                            .path("cause")
+                            .asString())
                     .isEqualTo("taken over in need, 3 files left behind");
         } finally {
             bench("{\"mishap\":\"PowerBack\",\"server\":\"fernhill\"}");
@@ -154,7 +164,8 @@ class ReplicaTest {
         volume("loose", 4 * GIB);
         answer("firm", "WRITE", "/a.odt", 9_000);
         answer("loose", "WRITE", "/a.odt", 9_000);
-        Drafts.carryOut(pair("firm", "reed", "IN_STEP", true, "72") + "," + pair("loose", "reed", "IN_STEP", false, "73"));
+        Drafts.carryOut(
+                pair("firm", "reed", "IN_STEP", true, "72") + "," + pair("loose", "reed", "IN_STEP", false, "73"));
         awaited("firm", "in step");
         awaited("loose", "in step");
         link(38, true);

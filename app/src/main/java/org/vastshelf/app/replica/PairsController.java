@@ -52,7 +52,12 @@ class PairsController {
     private final ShelfClock clock;
 
     PairsController(
-            Copies copies, LeftFiles besides, ReplicaStore store, EstateStore estates, OrderService orders, ShelfClock clock) {
+            Copies copies,
+            LeftFiles besides,
+            ReplicaStore store,
+            EstateStore estates,
+            OrderService orders,
+            ShelfClock clock) {
         this.copies = copies;
         this.besides = besides;
         this.store = store;

@@ -59,8 +59,11 @@ public record ReplicaPair(
             throw new IllegalArgumentException(
                     "name for clients is '" + host + "', must be small letters, digits, dots and hyphens");
         }
-        if (!ADDRESS.matcher(address).matches()) {
-            throw new IllegalArgumentException("address for clients is '" + address + "', must be like 10.20.1.60");
+        try {
+            new Cidr(address + "/32");
+        } catch (IllegalArgumentException unreadable) {
+            throw new IllegalArgumentException(
+                    "address for clients is '" + address + "', must be like 10.20.1.60", unreadable);
         }
     }
 
