@@ -135,8 +135,9 @@ class ReplicaTest {
         } finally {
             bench("{\"mishap\":\"PowerBack\",\"server\":\"fernhill\"}");
         }
+        // Two blocks of what is new, and six of what is as it was before, which the other side has otherwise.
         assertThat(draft("{\"change\":\"GoBack\",\"volume\":\"moor\"}"))
-                .contains("8.00 KiB that the copy lacks is sent", "3 files were left behind there and give way");
+                .contains("32.00 KiB that the copy lacks is sent", "3 files were left behind there and give way");
         Drafts.carryOut("{\"change\":\"GoBack\",\"volume\":\"moor\"}");
         awaited("moor", "in step");
         assertThat(answer("moor", "READ", "/c.odt", 0)).isEqualTo("allowed");
