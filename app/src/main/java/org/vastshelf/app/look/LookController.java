@@ -26,6 +26,7 @@ import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.limit.AccountPageStore;
 import org.vastshelf.app.orders.Order;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.protect.Losses;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
@@ -59,6 +60,7 @@ class LookController {
     private final ShelfClock clock;
     private final OrderService orders;
     private final AgendaStore agenda;
+    private final Losses losses;
 
     LookController(
             EstateStore estates,
@@ -68,7 +70,9 @@ class LookController {
             MovedDates moved,
             ShelfClock clock,
             OrderService orders,
-            AgendaStore agenda) {
+            AgendaStore agenda,
+            Losses losses) {
+        this.losses = losses;
         this.agenda = agenda;
         this.orders = orders;
         this.estates = estates;
@@ -103,6 +107,7 @@ class LookController {
                         moved.all().stream()
                                 .map(date -> date.attention(fmt.units()))
                                 .filter(seen::about),
+                        losses.attention().stream().filter(seen::about),
                         me.readsAll() ? stuck() : Stream.<Attention>empty())
                 .flatMap(Function.identity())
                 .sorted()
@@ -198,7 +203,7 @@ class LookController {
                 case POOL -> pool(key);
                 case VOLUME -> volume(key);
                 case DRIVE -> drive(key);
-                case SHARE -> share(key);
+                case SHARE, PROTECTION -> share(key);
                 case ORDER, AGENDA -> me.readsAll();
                 case ACCOUNT -> share(estate.limits().get(key).share());
             };

@@ -40,6 +40,7 @@ public record LookLine(Mark state, String what, String why, String when, String 
             case ORDER -> "/orders/" + key;
             case ACCOUNT -> "/limit";
             case AGENDA -> "/look";
+            case PROTECTION -> "/protect/shares/" + key;
         };
     }
 }

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.snapshot.ChangedStore;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Share;
@@ -16,25 +17,25 @@ class ChangeRate {
     private static final Duration MOST = Duration.ofDays(8);
 
     private final Snapshots snapshots;
-    private final ReplicaStore store;
+    private final ChangedStore changed;
 
-    ChangeRate(Snapshots snapshots, ReplicaStore store) {
+    ChangeRate(Snapshots snapshots, ChangedStore changed) {
         this.snapshots = snapshots;
-        this.store = store;
+        this.changed = changed;
     }
 
     /** Bytes in a day, since the oldest snapshot of the last week; empty where there is none that is a day old. */
     OptionalLong daily(Estate estate, String volume, Instant now) {
-        return snapshots.list(volume).stream()
-                .filter(s -> s.takenAt().isAfter(now.minus(MOST)) && s.takenAt().isBefore(now.minus(LEAST)))
+        return snapshots.brief(volume).stream()
+                .filter(s -> s.at().isAfter(now.minus(MOST)) && s.at().isBefore(now.minus(LEAST)))
                 .findFirst()
                 .map(oldest -> {
-                    long changed = store.changedSince(
+                    long bytes = changed.changedSince(
                             estate.sharesOn(volume).map(Share::name).toList(),
                             oldest.number(),
                             estate.volumes().get(volume).blockSize());
-                    double days = Duration.between(oldest.takenAt(), now).toSeconds() / 86_400.0;
-                    return OptionalLong.of(Math.round(changed / days));
+                    double days = Duration.between(oldest.at(), now).toSeconds() / 86_400.0;
+                    return OptionalLong.of(Math.round(bytes / days));
                 })
                 .orElse(OptionalLong.empty());
     }

@@ -1,13 +1,10 @@
 package org.vastshelf.app.replica;
 
-import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
-import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.LEFT_BEHIND;
 import static org.vastshelf.app.store.generated.Tables.REPLICA;
 import static org.vastshelf.app.store.generated.Tables.REPLICA_EVENT;
 
 import java.time.Instant;
-import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,7 +12,6 @@ import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.app.road.YoungBlocks;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.LeftBehindRecord;
 import org.vastshelf.app.store.generated.tables.records.ReplicaRecord;
@@ -117,18 +113,6 @@ class ReplicaStore {
                         row.getCause(),
                         row.getLagSeconds(),
                         row.getLagBytes()));
-    }
-
-    /** Bytes of blocks that live files of shares have, and that were not there when a snapshot was taken. */
-    long changedSince(Collection<String> shares, int number, long block) {
-        return db.select(FILE.BORN, FILE.ALLOCATED, FILE.BLOCKS)
-                .from(FILE)
-                .join(CATALOGUE)
-                .on(CATALOGUE.NO.eq(FILE.CATALOGUE_NO))
-                .where(CATALOGUE.NAME.in(shares), FILE.BORN.ge(number))
-                .fetchStream()
-                .mapToLong(row -> YoungBlocks.bytes(row.value1(), row.value2(), row.value3(), number, block))
-                .sum();
     }
 
     /**

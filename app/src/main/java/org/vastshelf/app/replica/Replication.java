@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.replica.Replica.State;
+import org.vastshelf.app.snapshot.ChangedStore;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
@@ -35,12 +36,14 @@ class Replication {
     private static final Duration LOOK = Duration.ofHours(6);
 
     private final ReplicaStore store;
+    private final ChangedStore changed;
     private final Snapshots snapshots;
     private final EstateStore estates;
     private final UsageStore usage;
 
-    Replication(ReplicaStore store, Snapshots snapshots, EstateStore estates, UsageStore usage) {
+    Replication(ReplicaStore store, ChangedStore changed, Snapshots snapshots, EstateStore estates, UsageStore usage) {
         this.store = store;
+        this.changed = changed;
         this.snapshots = snapshots;
         this.estates = estates;
         this.usage = usage;
@@ -174,7 +177,7 @@ class Replication {
         }
         return replica.base() == 0
                 ? 0
-                : store.changedSince(
+                : changed.changedSince(
                         estate.sharesOn(volume.name()).map(Share::name).toList(), replica.base(), volume.blockSize());
     }
 

@@ -104,6 +104,26 @@ public class Snapshots {
      */
     public record View(int number, String name, Instant takenAt, String takenBy, long aloneBytes, long heldBytes) {}
 
+    /**
+     * A snapshot without what it holds.
+     *
+     * @param locked whether nobody can delete it yet
+     */
+    public record Brief(int number, String name, Instant at, boolean locked) {}
+
+    /** The snapshots of a volume, oldest first, which is quicker than {@link #list}. */
+    public List<Brief> brief(String volume) {
+        Map<Integer, List<Need>> needs = needs(volume);
+        return store.of(volume).stream()
+                .map(taken -> new Brief(
+                        taken.number(),
+                        taken.name(),
+                        taken.at(),
+                        needs.getOrDefault(taken.number(), List.of()).stream()
+                                .anyMatch(need -> need.holder().equals(LOCK))))
+                .toList();
+    }
+
     /** The snapshots of a volume, oldest first. */
     public List<View> list(String volume) {
         Shelf shelf = of(volume);

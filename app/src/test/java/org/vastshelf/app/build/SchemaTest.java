@@ -31,6 +31,7 @@ import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.RetentionRule;
@@ -73,6 +74,7 @@ class SchemaTest {
                 ScrubRule.class,
                 SnapshotRule.class,
                 KeepRule.class,
+                ProtectionGoal.class,
                 RetentionRule.class,
                 RetentionRule.Seal.class,
                 Link.class,

@@ -6,6 +6,7 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.volume.PoolPace;
 
 /** Plans what is done to files. */
 final class FilePlans {
@@ -37,7 +38,7 @@ final class FilePlans {
         }
         draft.fine(key + "undo", "The state before is kept as a snapshot, so that it can be undone from there");
         // What is brought back is read and written on the same drives.
-        double seconds = 2.0 * change.bytes() / (Math.max(1, MovePlans.throughput(estate, pool)) * Bytes.MIB);
+        double seconds = 2.0 * change.bytes() / (Math.max(1, PoolPace.mibps(estate, pool)) * Bytes.MIB);
         draft.step(new FileStep.KeepBefore(volume.name(), change));
         draft.step(new FileStep.BringFilesBack(
                 volume.name(), change, Duration.ofSeconds(Math.max(1, Math.round(seconds)))));

@@ -10,7 +10,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.volume.MoveCandidates;
-import org.vastshelf.core.volume.PaceBudget;
+import org.vastshelf.core.volume.PoolPace;
 
 /** Plans moves of volumes between pools. */
 final class MovePlans {
@@ -59,7 +59,8 @@ final class MovePlans {
         Estate estate = draft.estate();
         Pool from = estate.pools().get(volume.pool());
         draft.step(new VolumeStep.HoldRoom(volume.name(), from.name(), target.name()));
-        double mibps = Math.min(change.limitMibps(), Math.min(throughput(estate, from), throughput(estate, target)));
+        double mibps =
+                Math.min(change.limitMibps(), Math.min(PoolPace.mibps(estate, from), PoolPace.mibps(estate, target)));
         long seconds = Math.max(1, (long) (used.value() / (Math.max(1, mibps) * Bytes.MIB)));
         draft.step(new Step.Work(
                 "Copy " + draft.units().format(used) + " of volume " + volume.name() + " to pool " + target.name()
@@ -86,15 +87,5 @@ final class MovePlans {
                             target.pace().title()),
                     "set it by hand");
         }
-    }
-
-    /** What a pool's drives, or its reservation, give beside its clients, in MiB/s. */
-    static double throughput(Estate estate, Pool pool) {
-        return pool.isReservation()
-                ? PaceBudget.of(estate, pool).budget()
-                : estate.drives().get(pool.members().getFirst()).kind().rates().rebuildMiBps()
-                        * pool.members().size()
-                        * (100 - estate.servers().get(pool.server()).loadPercent())
-                        / 100;
     }
 }

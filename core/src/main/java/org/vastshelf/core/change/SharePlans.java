@@ -4,6 +4,7 @@ import java.util.Optional;
 import org.vastshelf.core.estate.AccessRule.Level;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Share;
 
 /** Plans shares. */
@@ -74,6 +75,7 @@ final class SharePlans {
             return;
         }
         draft.confirm(key + "clients", "Clients lose " + name + " at once; its files and limit rules stay");
+        RulePlans.dropAll(draft, Kinds.SHARE, name);
         draft.step(new ShareStep.CloseShare(share));
     }
 }

@@ -20,6 +20,8 @@ public final class Kinds {
             Kind.of("scrub rule", "scrubRules", ScrubRule.class, ScrubRule::governs);
     public static final Kind<SnapshotRule> SNAPSHOTTING =
             Kind.of("snapshot rule", "snapshotRules", SnapshotRule.class, SnapshotRule::governs);
+    public static final Kind<ProtectionGoal> GOAL =
+            Kind.of("protection goal", "protectionGoals", ProtectionGoal.class, ProtectionGoal::governs);
     public static final Kind<RetentionRule> RETENTION =
             Kind.of("retention rule", "retentionRules", RetentionRule.class, RetentionRule::key);
     public static final Kind<LegalTag> LEGAL_TAG =
@@ -46,6 +48,7 @@ public final class Kinds {
             LIFT,
             SCRUBBING,
             SNAPSHOTTING,
+            GOAL,
             RETENTION,
             LEGAL_TAG,
             LINK,
@@ -56,7 +59,7 @@ public final class Kinds {
             HOLD);
 
     /** Kinds of rules about what happens by itself. */
-    public static final List<Kind<? extends Rule>> RULES = List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING);
+    public static final List<Kind<? extends Rule>> RULES = List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, GOAL);
 
     private Kinds() {}
 }

@@ -27,7 +27,9 @@ public record Attention(
         ACCOUNT,
         ORDER,
         /** What falls due by itself. */
-        AGENDA
+        AGENDA,
+        /** What is wanted of a share after mishaps. */
+        PROTECTION
     }
 
     public record Subject(Area area, String key) {}

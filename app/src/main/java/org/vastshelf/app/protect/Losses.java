@@ -1,0 +1,128 @@
+package org.vastshelf.app.protect;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.replica.Copies;
+import org.vastshelf.app.snapshot.ChangedStore;
+import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.ProtectionGoal;
+import org.vastshelf.core.estate.ProtectionGoal.Loss;
+import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.look.Attention;
+import org.vastshelf.core.protect.Assets;
+import org.vastshelf.core.protect.Recovery;
+import org.vastshelf.core.volume.PoolPace;
+
+/** Works out what could be brought back of shares after mishaps, and what falls short of what is wanted. */
+@Service
+public class Losses {
+
+    private final Snapshots snapshots;
+    private final ChangedStore changed;
+    private final Copies copies;
+    private final ShareSumStore sums;
+    private final EstateStore estates;
+    private final ShelfClock clock;
+
+    Losses(
+            Snapshots snapshots,
+            ChangedStore changed,
+            Copies copies,
+            ShareSumStore sums,
+            EstateStore estates,
+            ShelfClock clock) {
+        this.snapshots = snapshots;
+        this.changed = changed;
+        this.copies = copies;
+        this.sums = sums;
+        this.estates = estates;
+        this.clock = clock;
+    }
+
+    /** A share, and what could be brought back of it after each mishap; what is missing could not. */
+    public record Row(Share share, Optional<ProtectionGoal> goal, Map<Loss, Recovery> after, int snapshots) {
+
+        Optional<String> shortfall(Loss loss, Instant now) {
+            return Recovery.shortfall(goal, loss, Optional.ofNullable(after.get(loss)), now);
+        }
+    }
+
+    public List<Row> of(Collection<Share> shares) {
+        Estate estate = estates.load();
+        Map<String, Copies.Standing> standings = copies.all();
+        Map<String, ShareSumStore.Sum> held =
+                sums.of(shares.stream().map(Share::name).toList());
+        List<Row> rows = new ArrayList<>();
+        for (Share share : shares) {
+            List<Snapshots.Brief> taken = snapshots.brief(share.volume());
+            ShareSumStore.Sum sum = held.getOrDefault(share.name(), ShareSumStore.Sum.NOTHING);
+            Assets assets = new Assets(
+                    sum.bytes(),
+                    sum.files(),
+                    taken.isEmpty() ? Optional.empty() : Optional.of(state(estate, share, taken.getLast())),
+                    taken.stream()
+                            .filter(Snapshots.Brief::locked)
+                            .reduce((one, next) -> next)
+                            .map(brief -> state(estate, share, brief)),
+                    Optional.ofNullable(standings.get(share.volume()))
+                            .flatMap(standing -> copy(estate, share, standing)));
+            double mibps = estate.poolOf(share)
+                    .map(pool -> PoolPace.mibps(estate, pool))
+                    .orElse(1.0);
+            rows.add(new Row(
+                    share, estate.find(Kinds.GOAL, share.name()), assets.after(estate, share, mibps), taken.size()));
+        }
+        return rows;
+    }
+
+    private Assets.State state(Estate estate, Share share, Snapshots.Brief brief) {
+        return new Assets.State(
+                brief.name(),
+                brief.at(),
+                changed.changedSince(
+                        List.of(share.name()),
+                        brief.number(),
+                        estate.volumes().get(share.volume()).blockSize()));
+    }
+
+    private static Optional<Assets.State> copy(Estate estate, Share share, Copies.Standing standing) {
+        String name =
+                estate.find(Kinds.PAIR, share.volume()).map(ReplicaPair::copy).orElse("");
+        return standing.whole().map(at -> new Assets.State(name, at, standing.lacks()));
+    }
+
+    /** What falls short of what is wanted, for Look. */
+    public List<Attention> attention() {
+        Estate estate = estates.load();
+        Instant now = clock.instant();
+        List<Share> wanted = estate.all(Kinds.GOAL).keySet().stream()
+                .flatMap(name -> Stream.ofNullable(estate.shares().get(name)))
+                .toList();
+        List<Attention> found = new ArrayList<>();
+        for (Row row : of(wanted)) {
+            for (Loss loss : Loss.values()) {
+                row.shortfall(loss, now)
+                        .ifPresent(why -> found.add(new Attention(
+                                Attention.Urgency.WATCH,
+                                new Attention.Subject(Attention.Area.PROTECTION, row.share.name()),
+                                "Share " + row.share.name(),
+                                "with " + loss.title() + ", " + why,
+                                Optional.empty(),
+                                "as long as that is so",
+                                Mending.of(row, loss).said())));
+            }
+        }
+        return found;
+    }
+}

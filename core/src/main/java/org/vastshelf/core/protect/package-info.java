@@ -1,0 +1,5 @@
+/** What is left of a share after a mishap. */
+@NullMarked
+package org.vastshelf.core.protect;
+
+import org.jspecify.annotations.NullMarked;
