@@ -223,7 +223,7 @@ class DemoLoader implements ApplicationRunner {
     }
 
     /** Since then the link to the annex is cut. */
-    private static final int NIGHTS_BEHIND = 3;
+    private static final int NIGHTS_BEHIND = 6;
 
     /** From the first moment on, its drives count. */
     private static Estate counted(Estate estate) {

@@ -15,6 +15,7 @@ import static org.vastshelf.app.store.generated.Tables.KEPT;
 import static org.vastshelf.app.store.generated.Tables.KEPT_PIECE;
 import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
 import static org.vastshelf.app.store.generated.Tables.REPLICA;
+import static org.vastshelf.app.store.generated.Tables.REPLICA_EVENT;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_HOLD;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
@@ -128,6 +129,14 @@ class DemoStore {
                 .set(REPLICA.SENT_BYTES, 0L)
                 .set(REPLICA.MOVED_AT, Times.stored(now))
                 .set(REPLICA.RATE, 0L)
+                .execute();
+        db.insertInto(REPLICA_EVENT)
+                .set(REPLICA_EVENT.VOLUME, volume)
+                .set(REPLICA_EVENT.AT, Times.stored(baseAt))
+                .set(REPLICA_EVENT.STATE, "BEHIND")
+                .set(REPLICA_EVENT.CAUSE, why)
+                .set(REPLICA_EVENT.LAG_SECONDS, 0L)
+                .set(REPLICA_EVENT.LAG_BYTES, 0L)
                 .execute();
         db.insertInto(SNAPSHOT_HOLD)
                 .set(SNAPSHOT_HOLD.VOLUME, volume)

@@ -109,7 +109,7 @@ class ProtectController {
                         .map(loss -> cell(fmt, row, loss, now))
                         .toList(),
                 row.snapshots(),
-                fmt.size(held.of(row.share().volume()).snapshots()));
+                "hold " + fmt.size(held.of(row.share().volume()).snapshots()));
     }
 
     private static Cell cell(Figures fmt, Losses.Row row, Loss loss, Instant now) {

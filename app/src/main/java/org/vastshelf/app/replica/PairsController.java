@@ -149,7 +149,7 @@ class PairsController {
                 standing.map(Copies.Standing::cause).orElse(""),
                 standing.flatMap(Copies.Standing::behind).map(fmt::duration).orElse("—"),
                 standing.map(s -> fmt.size(Bytes.of(s.lacks()))).orElse("—"),
-                route.obstacle().orElseGet(() -> fmt.size(Bytes.of((long) route.bytesPerSecond())) + "/s"));
+                route.obstacle().isPresent() ? "nothing" : fmt.size(Bytes.of((long) route.bytesPerSecond())) + "/s");
     }
 
     @PostMapping(HERE)
