@@ -51,7 +51,8 @@ public class Losses {
     }
 
     /** A share, and what could be brought back of it after each mishap; what is missing could not. */
-    public record Row(Share share, Optional<ProtectionGoal> goal, Map<Loss, Recovery> after, int snapshots) {
+    public record Row(
+            Share share, Optional<ProtectionGoal> goal, Map<Loss, Recovery> after, int snapshots, boolean copied) {
 
         Optional<String> shortfall(Loss loss, Instant now) {
             return Recovery.shortfall(goal, loss, Optional.ofNullable(after.get(loss)), now);

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.ProtectionGoal.Loss;
+import org.vastshelf.core.unit.Counted;
 
 /**
  * The newest state of a share that could be brought back after a mishap.
@@ -38,9 +39,16 @@ public record Recovery(Instant state, long changed, Duration back, String from, 
                     + " are wanted");
         }
         return recovery.get().back.compareTo(Duration.ofMinutes(wanted.backMinutes())) > 0
-                ? Optional.of("bringing it back takes " + recovery.get().back.toMinutes() + " minutes, at most "
-                        + wanted.backMinutes() + " are wanted")
+                ? Optional.of("bringing it back takes " + words(recovery.get().back) + ", at most "
+                        + words(Duration.ofMinutes(wanted.backMinutes())) + " are wanted")
                 : Optional.empty();
+    }
+
+    private static String words(Duration time) {
+        if (time.toHours() < 2) {
+            return Counted.of(time.toMinutes(), "minute");
+        }
+        return time.toDays() < 3 ? Counted.of(time.toHours(), "hour") : Counted.of(time.toDays(), "day");
     }
 
     /** The recovery that leaves the newest state; of two as new the quicker one. */
