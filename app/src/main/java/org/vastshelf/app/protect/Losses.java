@@ -82,7 +82,11 @@ public class Losses {
                     .map(pool -> PoolPace.mibps(estate, pool))
                     .orElse(1.0);
             rows.add(new Row(
-                    share, estate.find(Kinds.GOAL, share.name()), assets.after(estate, share, mibps), taken.size()));
+                    share,
+                    estate.find(Kinds.GOAL, share.name()),
+                    assets.after(estate, share, mibps),
+                    taken.size(),
+                    standings.containsKey(share.volume())));
         }
         return rows;
     }

@@ -56,7 +56,14 @@ record Mending(String said, Optional<Change> change, String where) {
                         Optional.of(new RuleChange.SetRule(rule)),
                         "/protect/volumes/" + row.share().volume());
             }
-            case VOLUME, SERVER, SITE -> new Mending("keep a copy elsewhere", Optional.empty(), "/protect/pairs");
+
+            case VOLUME, SERVER, SITE ->
+                row.copied()
+                        ? new Mending(
+                                "see how its copy stands",
+                                Optional.empty(),
+                                "/protect/pairs/" + row.share().volume())
+                        : new Mending("keep a copy elsewhere", Optional.empty(), "/protect/pairs");
             case ACCOUNT ->
                 new Mending(
                         "lock a snapshot",

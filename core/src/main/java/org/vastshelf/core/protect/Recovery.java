@@ -35,8 +35,8 @@ public record Recovery(Instant state, long changed, Duration back, String from, 
         }
         Duration age = Duration.between(recovery.get().state, now);
         if (age.compareTo(Duration.ofMinutes(wanted.loseMinutes())) > 0) {
-            return Optional.of("what is left is " + age.toMinutes() + " minutes old, at most " + wanted.loseMinutes()
-                    + " are wanted");
+            return Optional.of("what is left is " + words(age) + " old, at most "
+                    + words(Duration.ofMinutes(wanted.loseMinutes())) + " are wanted");
         }
         return recovery.get().back.compareTo(Duration.ofMinutes(wanted.backMinutes())) > 0
                 ? Optional.of("bringing it back takes " + words(recovery.get().back) + ", at most "
