@@ -1,11 +1,20 @@
 package org.vastshelf.app.snapshot;
 
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.agenda.DueWork;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.SnapshotRule;
 
 /**
  * Snapshots that rules want; also those of moments that a jump of the clock passed, so that each day ends as it would
@@ -14,10 +23,19 @@ import org.vastshelf.core.estate.Kinds;
 @Component
 class SnapshotDue implements DueWork {
 
-    private final Snapshots snapshots;
-    private final EstateStore estates;
+    /** So many at once. */
+    private static final int MOST = 300;
 
-    SnapshotDue(Snapshots snapshots, EstateStore estates) {
+    private final Snapshots snapshots;
+
+    private final EstateStore estates;
+    private final AgendaStore agenda;
+    private final ShelfClock clock;
+    private final Map<String, Instant> last = new ConcurrentHashMap<>();
+
+    SnapshotDue(Snapshots snapshots, EstateStore estates, AgendaStore agenda, ShelfClock clock) {
+        this.agenda = agenda;
+        this.clock = clock;
         this.snapshots = snapshots;
         this.estates = estates;
     }
@@ -29,6 +47,32 @@ class SnapshotDue implements DueWork {
 
     @Override
     public void act(String volume, Instant at) {
-        estates.load().find(Kinds.SNAPSHOTTING, volume).ifPresent(rule -> snapshots.takeBy(rule, at));
+
+        estates.load().find(Kinds.SNAPSHOTTING, volume).ifPresent(rule -> {
+            List<Instant> moments = moments(rule, at);
+            snapshots.takeBy(rule, moments);
+            last.put(volume, moments.getLast());
+        });
+    }
+
+    /** This one, and those that a jump of the clock passed before anything else was to happen. */
+    private List<Instant> moments(SnapshotRule rule, Instant at) {
+        Instant until = clock.now();
+        Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
+        List<Instant> moments = new ArrayList<>(List.of(at));
+        rule.when().runs(at, ShelfClock.ZONE, MOST).stream()
+                .takeWhile(next -> next.isBefore(other))
+                .forEach(moments::add);
+        return moments;
+    }
+
+    @Override
+    public Optional<Instant> again(String volume, Instant at, Supplier<Optional<Instant>> byAgenda) {
+        Instant done = last.remove(volume);
+        return done == null || done.equals(at)
+                ? byAgenda.get()
+                : estates.load()
+                        .find(Kinds.SNAPSHOTTING, volume)
+                        .flatMap(rule -> rule.when().next(done, ShelfClock.ZONE));
     }
 }

@@ -93,18 +93,24 @@ class SnapshotStore {
         return taken;
     }
 
-    void add(Taken snapshot) {
+    /** Adds snapshots of one volume; the last of them is the last that was ever taken. */
+    void add(List<Taken> snapshots) {
         db.insertInto(SNAPSHOT)
-                .set(SNAPSHOT.VOLUME, snapshot.volume)
-                .set(SNAPSHOT.NUMBER, snapshot.number)
-                .set(SNAPSHOT.NAME, snapshot.name)
-                .set(SNAPSHOT.TAKEN_AT, Times.stored(snapshot.at))
-                .set(SNAPSHOT.TAKEN_BY, snapshot.by)
-                .set(SNAPSHOT.SCHEDULED, snapshot.scheduled ? 1 : 0)
+                .columns(
+                        SNAPSHOT.VOLUME,
+                        SNAPSHOT.NUMBER,
+                        SNAPSHOT.NAME,
+                        SNAPSHOT.TAKEN_AT,
+                        SNAPSHOT.TAKEN_BY,
+                        SNAPSHOT.SCHEDULED)
+                .valuesOfRows(snapshots.stream()
+                        .map(s -> DSL.row(s.volume, s.number, s.name, Times.stored(s.at), s.by, s.scheduled ? 1 : 0))
+                        .toList())
                 .execute();
+        Taken last = snapshots.getLast();
         db.update(SNAPSHOT_NUMBER)
-                .set(SNAPSHOT_NUMBER.TAKEN, snapshot.number)
-                .where(SNAPSHOT_NUMBER.VOLUME.eq(snapshot.volume))
+                .set(SNAPSHOT_NUMBER.TAKEN, last.number)
+                .where(SNAPSHOT_NUMBER.VOLUME.eq(last.volume))
                 .execute();
     }
 

@@ -201,18 +201,70 @@ public class Snapshots {
         return free;
     }
 
-    /** Takes one that a rule wants, and deletes those of its that it keeps no longer. */
-    void takeBy(SnapshotRule rule, Instant at) {
+    /**
+     * Takes those that a rule wants, and deletes those of its that it keeps no longer. Of several moments between which
+     * nobody could save, those that would be gone again by the last are passed over: they would have held nothing.
+     *
+     * @param moments ascending, at least one
+     */
+    void takeBy(SnapshotRule rule, List<Instant> moments) {
+        String name = rule.volume();
         transactions.run(() -> {
-            add(rule.volume(), (number, there) -> {
-                String name = rule.name(at, ShelfClock.ZONE, number);
-                return new Taken(rule.volume(), number, free(there, name, number), at, SCHEDULE, true);
-            });
-            List<Integer> gone = leaving(rule, List.of());
+            Estate estate = estates.held().estate();
+            requireKeeping(volume(estate, name));
+            List<String> shares = shares(estate, name);
+            int ever = store.lock(name, shares);
+            List<Taken> there = new ArrayList<>(store.of(name));
+            List<Integer> gone = leaving(rule, moments);
+            Set<Instant> kept = kept(rule, there, moments);
+            List<Taken> taken = new ArrayList<>();
+            for (int i = 0; i < moments.size(); i++) {
+                Instant at = moments.get(i);
+                int number = ever + 1 + i;
+                if (kept.contains(at)) {
+                    String called = free(there, rule.name(at, ShelfClock.ZONE, number), number);
+                    Taken made = new Taken(name, number, called, at, SCHEDULE, true);
+                    there.add(made);
+                    taken.add(made);
+                }
+            }
+            requireRoom(name, there.size() - gone.size());
+            store.add(taken);
+            store.begin(name, shares, taken.getLast().number(), taken.getLast().number());
+            deeds.done(SCHEDULE, Deeds.Kind.SNAPSHOT, where(name), said(taken));
             if (!gone.isEmpty()) {
-                delete(SCHEDULE, rule.volume(), gone);
+                delete(SCHEDULE, name, gone);
             }
         });
+    }
+
+    private static String said(List<Taken> taken) {
+        return taken.size() == 1
+                ? "snapshot '" + taken.getFirst().name() + "' taken"
+                : "snapshots '" + taken.getFirst().name() + "' to '"
+                        + taken.getLast().name() + "' taken, " + taken.size() + " in all";
+    }
+
+    private static Set<Instant> kept(SnapshotRule rule, List<Taken> there, List<Instant> more) {
+        List<Instant> moments = Stream.concat(
+                        there.stream().filter(Taken::scheduled).map(Taken::at), more.stream())
+                .sorted()
+                .toList();
+        return rule.keep().kept(moments, ShelfClock.ZONE);
+    }
+
+    private static void requireKeeping(Volume volume) {
+        if (!volume.kind().keepsSnapshots()) {
+            throw new IllegalArgumentException("volume " + volume.name() + " has a file system of the kind '"
+                    + volume.kind().title() + "'; a volume of another kind would have to take its place");
+        }
+    }
+
+    private static void requireRoom(String volume, int snapshots) {
+        if (snapshots > HeldBytes.MOST_SNAPSHOTS) {
+            throw new IllegalArgumentException("volume " + volume + " has " + (snapshots - 1)
+                    + " snapshots, must have at most " + HeldBytes.MOST_SNAPSHOTS + "; delete some first");
+        }
     }
 
     /**
@@ -221,12 +273,10 @@ public class Snapshots {
      * @param more moments at which it would have taken others
      */
     List<Integer> leaving(SnapshotRule rule, List<Instant> more) {
+
         List<Taken> own =
                 store.of(rule.volume()).stream().filter(Taken::scheduled).toList();
-        List<Instant> moments = Stream.concat(own.stream().map(Taken::at), more.stream())
-                .sorted()
-                .toList();
-        Set<Instant> kept = rule.keep().kept(moments, ShelfClock.ZONE);
+        Set<Instant> kept = kept(rule, own, more);
         Set<Integer> needed = store.needs(rule.volume(), clock.instant()).keySet();
         return own.stream()
                 .filter(t -> !kept.contains(t.at()) && !needed.contains(t.number()))
@@ -324,20 +374,14 @@ public class Snapshots {
     private int add(String volumeName, BiFunction<Integer, List<Taken>, Taken> made) {
         return transactions.run(() -> {
             Estate estate = estates.held().estate();
-            Volume volume = volume(estate, volumeName);
-            if (!volume.kind().keepsSnapshots()) {
-                throw new IllegalArgumentException("volume " + volumeName + " has a file system of the kind '"
-                        + volume.kind().title() + "'; a volume of another kind would have to take its place");
-            }
+            requireKeeping(volume(estate, volumeName));
             List<String> shares = shares(estate, volumeName);
             int number = store.lock(volumeName, shares) + 1;
             List<Taken> there = store.of(volumeName);
-            if (there.size() >= HeldBytes.MOST_SNAPSHOTS) {
-                throw new IllegalArgumentException("volume " + volumeName + " has " + there.size()
-                        + " snapshots, must have at most " + HeldBytes.MOST_SNAPSHOTS + "; delete some first");
-            }
+
+            requireRoom(volumeName, there.size() + 1);
             Taken snapshot = made.apply(number, there);
-            store.add(snapshot);
+            store.add(List.of(snapshot));
             store.begin(volumeName, shares, number, number);
             deeds.done(
                     snapshot.by(), Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + snapshot.name() + "' taken");
