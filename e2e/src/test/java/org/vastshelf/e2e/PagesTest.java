@@ -50,6 +50,7 @@ class PagesTest {
             "/protect",
             "/protect/volumes/office",
             "/protect/volumes/sequences",
+            "/protect/volumes/office/reserve",
             "/protect/find/office?q=annex",
             NEWEST,
             "/protect/compare/office",

@@ -90,6 +90,42 @@ class SnapshotRoomTest {
         Drafts.carryOut("{\"change\":\"RemoveVolume\",\"volume\":\"attic\"}");
     }
 
+    private static String reserve(long mib, String full) {
+        return "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"ReserveRule\",\"volume\":\"attic\",\"bytes\":"
+                + (mib << 20) + ",\"full\":\"" + full + "\"}}";
+    }
+
+    /** Files can't take what is reserved, overwriting uses it first, and when it is full the rule says what happens. */
+    @Test
+    void a_reserve_is_for_snapshots_and_what_happens_when_it_is_full_was_said_before() {
+        Drafts.carryOut(volume("GUARDED") + "," + SHARE);
+        Drafts.carryOut(reserve(300, "DELETE_OLDEST"));
+        long mib = 1L << 20;
+        assertThat(answer("WRITE", "/big.mov", 800 * mib)).contains("has room for 724.00 MiB");
+        assertThat(answer("WRITE", "/a.mov", 400 * mib)).isEqualTo("allowed");
+        snapshots("", "{\"name\":\"first\"}");
+        assertThat(answer("WRITE", "/b.mov", 324 * mib)).as("to the last byte").isEqualTo("allowed");
+        assertThat(answer("WRITE", "/c.mov", 1)).contains("has room for 0 B");
+        assertThat(answer("DELETE", "/b.mov", 0)).isEqualTo("allowed");
+        assertThat(answer("DELETE", "/a.mov", 0)).isEqualTo("allowed");
+        assertThat(held()).isEqualTo(400 * mib);
+        snapshots("", "{\"name\":\"second\"}");
+        assertThat(held()).as("the first was the oldest that could go").isZero();
+        Drafts.carryOut(reserve(300, "TAKE_NO_MORE"));
+        assertThat(answer("WRITE", "/a.mov", 310 * mib)).isEqualTo("allowed");
+        snapshots("", "{\"name\":\"third\"}");
+        assertThat(answer("DELETE", "/a.mov", 0)).isEqualTo("allowed");
+        assertThat(snapshots("", "{\"name\":\"fourth\"}").detail()).contains("the reserve of volume attic is full");
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/protect/volumes/attic/reserve");
+            assertThat(browser.page.locator("main")).containsText("It is full.");
+            assertThat(browser.errors).isEmpty();
+        }
+        assertThat(App.bean(HoldCheck.class).look()).isEmpty();
+        Drafts.carryOut(GONE);
+        until("SELECT COUNT(*) FROM snapshot WHERE volume = 'attic'");
+    }
+
     private static void until(String none) {
         long end = System.nanoTime() + Duration.ofSeconds(60).toNanos();
         while (DB.fetchSingle(none).get(0, Long.class) > 0) {

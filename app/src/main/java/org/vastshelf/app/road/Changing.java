@@ -104,7 +104,9 @@ class Changing {
                         - present.map(p -> p.allocated().value()).orElse(0L)
                         + passing.heldBytes()
                 : 0;
-        Bytes room = exact ? rooms.lock(book, volume, growth) : rooms.read(book, volume);
+        Bytes room = exact
+                ? rooms.lock(book, volume, growth, passing.heldBytes())
+                : rooms.read(book, volume, passing.heldBytes());
         GateView view = new GateView(
                 book.reach(share),
                 new GateView.Access(share, person),

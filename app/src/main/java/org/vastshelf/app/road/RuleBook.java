@@ -142,6 +142,13 @@ final class RuleBook {
                 .flatMap(pair -> PairRoute.of(estate(), pair).obstacle());
     }
 
+    /** Room of a volume that is for snapshots alone. */
+    long reserve(Volume volume) {
+        return estate().find(Kinds.RESERVE, volume.name())
+                .map(rule -> rule.bytes().value())
+                .orElse(0L);
+    }
+
     /** The pools that have to bear a volume: where it lies, and where it is on its way to. */
     List<PoolRoom> rooms(Volume volume) {
         List<PoolRoom> found = new ArrayList<>();

@@ -237,7 +237,7 @@ class Settling {
             growths.put(touched.get(i), gains.get(keys.get(i)));
         }
         Bytes room = allocation > 0
-                ? rooms.lock(scene.book(), scene.volume(), allocation)
+                ? rooms.lock(scene.book(), scene.volume(), allocation, taking.heldBytes())
                 : rooms.read(scene.book(), scene.volume());
         GateView.Arriving arriving = new GateView.Arriving(growths, Bytes.of(Math.max(0, allocation)));
         GateView view = scene.view(retention, GateView.Limits.of(touched), room, arriving);

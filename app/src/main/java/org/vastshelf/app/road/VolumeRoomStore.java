@@ -43,7 +43,12 @@ class VolumeRoomStore {
 
     /** The room as it is, for somebody who takes none of it. */
     Bytes read(RuleBook book, Volume volume) {
-        return room(book, volume, usage(rows(neighbours(book, volume))));
+        return read(book, volume, 0);
+    }
+
+    /** The room for something after which snapshots hold so much more, as far as their reserve takes that. */
+    Bytes read(RuleBook book, Volume volume, long held) {
+        return room(book, volume, usage(rows(neighbours(book, volume))), held);
     }
 
     private static Set<String> neighbours(RuleBook book, Volume volume) {
@@ -67,8 +72,11 @@ class VolumeRoomStore {
         return new Usage(held);
     }
 
-    private static Bytes room(RuleBook book, Volume volume, Usage usage) {
-        Bytes room = volume.size().minusOrZero(usage.of(volume.name()).used());
+    private static Bytes room(RuleBook book, Volume volume, Usage usage, long held) {
+        Usage.Held mine = usage.of(volume.name());
+        long spare = Math.max(0, book.reserve(volume) - mine.snapshots().value());
+        Bytes room =
+                volume.size().minusOrZero(mine.used().plus(Bytes.of(spare))).plus(Bytes.of(Math.min(spare, held)));
         if (volume.thin()) {
             for (PoolRoom pool : book.rooms(volume)) {
                 room = room.min(pool.free(usage));
@@ -82,15 +90,20 @@ class VolumeRoomStore {
      * so much larger.
      */
     Bytes lock(RuleBook book, Volume volume, long growth) {
+        return lock(book, volume, growth, 0);
+    }
+
+    /** The same where snapshots hold so much more afterwards, which is part of the growth. */
+    Bytes lock(RuleBook book, Volume volume, long growth, long held) {
         VolumeUsageRecord mine = lock(volume.name());
         if (!volume.thin()) {
-            return room(book, volume, usage(List.of(mine)));
+            return room(book, volume, usage(List.of(mine)), held);
         }
         Set<String> others = neighbours(book, volume);
         others.remove(volume.name());
         List<VolumeUsageRecord> rows = rows(others);
         rows.add(mine);
-        Bytes room = room(book, volume, usage(rows));
+        Bytes room = room(book, volume, usage(rows), held);
         long used = mine.getLiveBytes() + mine.getSnapshotBytes();
         boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
         return growth <= 0 || growth > room.value() || advanced ? room : room.min(ask(book, volume, used, growth));
@@ -170,15 +183,20 @@ class VolumeRoomStore {
                                 .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(live))
                                 .set(VOLUME_USAGE.SNAPSHOT_BYTES, VOLUME_USAGE.SNAPSHOT_BYTES.plus(held))
                                 .where(VOLUME_USAGE.VOLUME.eq(volume.name()))
-                                .and(live + held <= 0 ? DSL.noCondition() : fits(book, volume, live + held))
+                                .and(live + held <= 0 ? DSL.noCondition() : fits(book, volume, live, held))
                                 .execute()
                         == 1;
     }
 
-    private static Condition fits(RuleBook book, Volume volume, long bytes) {
+    private static Condition fits(RuleBook book, Volume volume, long live, long held) {
         Field<Long> after =
-                VOLUME_USAGE.LIVE_BYTES.plus(VOLUME_USAGE.SNAPSHOT_BYTES).plus(bytes);
-        Condition within = after.le(volume.size().value());
+                VOLUME_USAGE.LIVE_BYTES.plus(VOLUME_USAGE.SNAPSHOT_BYTES).plus(live + held);
+        Field<Long> snapshots = DSL.greatest(VOLUME_USAGE.SNAPSHOT_BYTES.plus(held), DSL.val(book.reserve(volume)));
+        Condition within = VOLUME_USAGE
+                .LIVE_BYTES
+                .plus(live)
+                .plus(snapshots)
+                .le(volume.size().value());
         return volume.thin()
                 ? within.and(VOLUME_USAGE.ADVANCE_VERSION.eq(book.version())).and(after.le(VOLUME_USAGE.ADVANCE_BYTES))
                 : within;

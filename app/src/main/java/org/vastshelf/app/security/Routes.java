@@ -114,6 +114,8 @@ public final class Routes {
             post("/protect/volumes/*/schedule", Access.DESIGNERS),
             post("/protect/volumes/*/schedule/drop", Access.DESIGNERS),
             get("/protect/volumes/*/schedule", Access.DESIGNERS),
+            post("/protect/volumes/*/reserve", Access.DESIGNERS),
+            post("/protect/volumes/*/reserve/drop", Access.DESIGNERS),
             post("/protect/volumes/*/delete", Access.RUNNERS),
             post("/protect/snapshots/*/*/bring", Access.RUNNERS),
             post("/protect/snapshots/*/*/draft", Access.DESIGNERS),

@@ -24,6 +24,8 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.estate.Volume;
@@ -42,6 +44,8 @@ public class Snapshots {
 
     static final int LONGEST_NAME = 100;
     private static final String LOCK = "lock";
+    /** Days from which advice is drawn. */
+    private static final int MOST_DAYS = 90;
     /** A slip of the finger must not lock for centuries. */
     private static final Duration LONGEST_LOCK = Duration.ofDays(3_660);
 
@@ -229,13 +233,79 @@ public class Snapshots {
                 }
             }
             requireRoom(name, there.size() - gone.size());
+            if (takesNoMore(estate, name)) {
+                deeds.note(SCHEDULE, "", Deeds.Kind.SNAPSHOT, where(name), false, "not taken: the reserve is full");
+                return;
+            }
             store.add(taken);
             store.begin(name, shares, taken.getLast().number(), taken.getLast().number());
             deeds.done(SCHEDULE, Deeds.Kind.SNAPSHOT, where(name), said(taken));
             if (!gone.isEmpty()) {
                 delete(SCHEDULE, name, gone);
             }
+            makeRoom(estate, name);
         });
+    }
+
+    /** Whether snapshots hold what is reserved for them, and none is to be taken then. */
+    private boolean takesNoMore(Estate estate, String volume) {
+        return estate.find(Kinds.RESERVE, volume)
+                .filter(rule -> rule.full() == ReserveRule.Full.TAKE_NO_MORE)
+                .filter(rule -> of(volume).held.held() >= rule.bytes().value())
+                .isPresent();
+    }
+
+    /** Deletes the oldest that may go, one after the other, as long as all of them hold more than is reserved. */
+    private void makeRoom(Estate estate, String volume) {
+        Optional<ReserveRule> rule =
+                estate.find(Kinds.RESERVE, volume).filter(r -> r.full() == ReserveRule.Full.DELETE_OLDEST);
+        if (rule.isEmpty()) {
+            return;
+        }
+        Shelf shelf = of(volume);
+        Set<Integer> needed = needs(volume).keySet();
+        List<Integer> gone = new ArrayList<>();
+        for (int i = 0; i < shelf.taken.size() - 1; i++) {
+            long left = shelf.held.held() - shelf.held.freedBy(shelf.positions(gone));
+            if (left <= rule.get().bytes().value()) {
+                break;
+            }
+            if (!needed.contains(shelf.taken.get(i).number())) {
+                gone.add(shelf.taken.get(i).number());
+            }
+        }
+        if (!gone.isEmpty()) {
+            delete("reserve", volume, gone);
+        }
+    }
+
+    /**
+     * What died on each of the last days, by the snapshots that hold it.
+     *
+     * @return bytes by day, oldest first
+     */
+    public List<Long> died(String volume) {
+        List<Taken> taken = store.of(volume);
+        Map<Integer, Long> byDeath = store.held(volume).stream()
+                .collect(
+                        Collectors.groupingBy(HeldBlocks.Count::died, Collectors.summingLong(HeldBlocks.Count::bytes)));
+        List<Long> days = new ArrayList<>();
+        for (int i = 0; i + 1 < taken.size(); i++) {
+            long gap = Math.round(
+                    Duration.between(taken.get(i).at(), taken.get(i + 1).at()).toHours() / 24.0);
+            long bytes = byDeath.getOrDefault(taken.get(i).number(), 0L);
+            if (gap == 0) {
+                // Several a day are one day together.
+                if (days.isEmpty()) {
+                    days.add(0L);
+                }
+                days.set(days.size() - 1, days.getLast() + bytes);
+            }
+            for (long day = 0; day < gap; day++) {
+                days.add(bytes / gap);
+            }
+        }
+        return days.subList(Math.max(0, days.size() - MOST_DAYS), days.size());
     }
 
     private static String said(List<Taken> taken) {
@@ -380,11 +450,16 @@ public class Snapshots {
             List<Taken> there = store.of(volumeName);
 
             requireRoom(volumeName, there.size() + 1);
+            if (takesNoMore(estate, volumeName)) {
+                throw new IllegalArgumentException("the reserve of volume " + volumeName
+                        + " is full, and none is to be taken then; delete some, or make it larger");
+            }
             Taken snapshot = made.apply(number, there);
             store.add(List.of(snapshot));
             store.begin(volumeName, shares, number, number);
             deeds.done(
                     snapshot.by(), Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + snapshot.name() + "' taken");
+            makeRoom(estate, volumeName);
             return number;
         });
     }

@@ -34,6 +34,7 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.Scrub;
@@ -75,6 +76,7 @@ class SchemaTest {
                 SnapshotRule.class,
                 KeepRule.class,
                 ProtectionGoal.class,
+                ReserveRule.class,
                 RetentionRule.class,
                 RetentionRule.Seal.class,
                 Link.class,

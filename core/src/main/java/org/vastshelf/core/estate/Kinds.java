@@ -20,6 +20,8 @@ public final class Kinds {
             Kind.of("scrub rule", "scrubRules", ScrubRule.class, ScrubRule::governs);
     public static final Kind<SnapshotRule> SNAPSHOTTING =
             Kind.of("snapshot rule", "snapshotRules", SnapshotRule.class, SnapshotRule::governs);
+    public static final Kind<ReserveRule> RESERVE =
+            Kind.of("snapshot reserve", "reserves", ReserveRule.class, ReserveRule::governs);
     public static final Kind<ProtectionGoal> GOAL =
             Kind.of("protection goal", "protectionGoals", ProtectionGoal.class, ProtectionGoal::governs);
     public static final Kind<RetentionRule> RETENTION =
@@ -48,6 +50,7 @@ public final class Kinds {
             LIFT,
             SCRUBBING,
             SNAPSHOTTING,
+            RESERVE,
             GOAL,
             RETENTION,
             LEGAL_TAG,
@@ -59,7 +62,8 @@ public final class Kinds {
             HOLD);
 
     /** Kinds of rules about what happens by itself. */
-    public static final List<Kind<? extends Rule>> RULES = List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, GOAL);
+    public static final List<Kind<? extends Rule>> RULES =
+            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, GOAL);
 
     private Kinds() {}
 }

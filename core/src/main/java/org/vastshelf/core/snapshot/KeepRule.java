@@ -21,6 +21,7 @@ import java.util.function.Function;
 public record KeepRule(int newest, int hourly, int daily, int weekly, int monthly, int yearly) {
 
     public static final int MOST = 100_000;
+    private static final int LONGEST_DAYS = 3_660;
 
     public KeepRule {
         require("newest", newest);
@@ -40,6 +41,14 @@ public record KeepRule(int newest, int hourly, int daily, int weekly, int monthl
     /** Whether none stays, however many there are. */
     public boolean keepsNothing() {
         return newest + hourly + daily + weekly + monthly + yearly == 0;
+    }
+
+    /** For how many days the oldest that stays is kept at most, 1 to 3,660. */
+    public int days() {
+        long days = Math.max(
+                Math.max(Math.ceilDiv(hourly, 24), daily),
+                Math.max(Math.max(7L * weekly, 31L * monthly), 366L * yearly));
+        return (int) Math.clamp(days, 1, LONGEST_DAYS);
     }
 
     /**
