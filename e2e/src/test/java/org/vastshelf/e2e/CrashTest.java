@@ -53,6 +53,7 @@ class CrashTest {
             assertThat(rig.order(3, "TAKEN_BACK")).contains("TAKEN_BACK").contains("Taken back whole.");
             assertThat(rig.get("/api/v1/pools")).contains("alder");
             killWhileForecasting(rig);
+            killWhilePlacesChange(rig);
         }
     }
 
@@ -90,6 +91,88 @@ class CrashTest {
         assertThat(db.fetch("SELECT made FROM vastshelf_crash.forecast_past GROUP BY kind, space, made"
                         + " HAVING COUNT(*) <> 3"))
                 .isEmpty();
+    }
+
+    private static final String VALE =
+            "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"vale\",\"pool\":\"elm\",\"size\":4294967296,\"thin\":true,"
+                    + "\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,\"pace\":{\"byHand\":false,"
+                    + "\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"vale\",\"volume\":\"vale\",\"smb\":true,"
+                    + "\"nfs\":false,\"hiddenEntries\":true,\"access\":[{\"subject\":\"EVERYONE\",\"name\":\"\",\"level\":"
+                    + "\"WRITE\"}],\"exports\":[]}},{\"change\":\"MakePair\",\"pool\":\"reed\",\"pair\":{\"volume\":\"vale\","
+                    + "\"copy\":\"copy-vale\",\"mode\":\"BY_INTERVAL\",\"intervalMinutes\":60,\"refuses\":false,\"host\":"
+                    + "\"vale.larkmoor.example\",\"address\":\"10.20.9.80\",\"paused\":false,\"over\":false}}";
+
+    /** A seeding, failovers, ways back and a restore, each killed somewhere in the middle: whole afterwards. */
+    private static void killWhilePlacesChange(CrashRig rig) throws Exception {
+        rig.post(
+                "/api/v1/bench",
+                "{\"mishap\":\"LinkChanges\",\"one\":\"glasshouse-hill\",\"other\":\"saltmarsh-annex\",\"mibps\":30,"
+                        + "\"roundTripMillis\":4,\"lossPermille\":0,\"cut\":false}");
+        killed(rig, VALE, 400);
+        for (int i = 0; i < 40; i++) {
+            save(rig, "/a" + i + ".odt", 9_000 + i);
+        }
+        rig.post("/api/v1/volumes/vale/snapshots", "{\"name\":\"kept\"}");
+        int[] rests = {0, 150, 350, 600};
+        for (int i = 0; i < rests.length; i++) {
+            save(rig, "/a" + i + ".odt", 20_000);
+            boolean inNeed = i % 2 == 1;
+            killed(rig, "{\"change\":\"FailOver\",\"volume\":\"vale\",\"inNeed\":" + inNeed + "}", rests[i]);
+            assertThat(poolOfVale()).isEqualTo("reed");
+            save(rig, "/b" + i + ".odt", 5_000);
+            killed(rig, "{\"change\":\"GoBack\",\"volume\":\"vale\"}", rests[rests.length - 1 - i]);
+            assertThat(poolOfVale()).isEqualTo("elm");
+            assertThat(rig.get("/api/v1/desk/listing?person=suki&share=vale&path=/"))
+                    .contains("b" + i + ".odt");
+        }
+        int number = Integer.parseInt(rig.get("/api/v1/volumes/vale/snapshots")
+                .replaceAll("(?s).*\"number\":(\\d+),\"name\":\"kept\".*", "$1"));
+        killed(
+                rig,
+                "{\"change\":\"BringBack\",\"share\":\"vale\",\"snapshot\":" + number
+                        + ",\"from\":\"/\",\"names\":[],\"to\":\"/\",\"onto\":\"EXACT\",\"bytes\":0}",
+                300);
+        assertThat(rig.get("/api/v1/shares/vale/compare?from=" + number)).contains("\"lines\":[]");
+        assertThat(rig.post("/api/v1/snapshots/looks", "")).isEqualTo("[]");
+        assertThat(rig.post("/api/v1/kept-bytes/looks", "")).contains("\"mended\":0", "\"missing\":0");
+    }
+
+    private static String poolOfVale() {
+        return App.bean(DSLContext.class)
+                .fetchSingle("SELECT JSON_VALUE(body, '$.pool') FROM vastshelf_crash.estate_object"
+                        + " WHERE kind = 'volume' AND name = 'vale'")
+                .get(0, String.class);
+    }
+
+    private static void save(CrashRig rig, String path, long bytes) throws Exception {
+        assertThat(rig.post(
+                        "/api/v1/desk/operations",
+                        "{\"person\":\"suki\",\"share\":\"vale\",\"operation\":\"WRITE\",\"path\":\"" + path
+                                + "\",\"bytes\":" + bytes + "}"))
+                .contains("\"allowed\":true");
+    }
+
+    /** Carries an order out, kills in the middle of it, and goes on until it is done. */
+    private static void killed(CrashRig rig, String changes, int rest) throws Exception {
+        String draft = rig.post("/api/v1/orders", "{\"changes\":[" + changes + "]}");
+        long id = Long.parseLong(draft.replaceAll("(?s).*?\"id\":(\\d+).*", "$1"));
+        for (String check : draft.split("\"verdict\":")) {
+            if (check.startsWith("\"CONFIRM\"")) {
+                rig.post(
+                        "/api/v1/orders/" + id + "/confirm",
+                        "{\"key\":\"" + check.replaceAll("(?s).*?\"key\":\"([^\"]*)\".*", "$1") + "\"}");
+            }
+        }
+        assertThat(rig.post("/api/v1/orders/" + id + "/carry-out", "")).contains("RUNNING");
+        rig.post("/api/v1/time", "{\"hours\":1}");
+        Thread.sleep(rest);
+        rig.kill();
+        rig.start();
+        for (int i = 0; i < 20 && !rig.get("/api/v1/orders/" + id).contains("\"state\":\"DONE\""); i++) {
+            rig.post("/api/v1/time", "{\"hours\":1}");
+            Thread.sleep(300);
+        }
+        assertThat(rig.get("/api/v1/orders/" + id)).contains("\"state\":\"DONE\"");
     }
 
     private static long count(DSLContext db, String rows) {

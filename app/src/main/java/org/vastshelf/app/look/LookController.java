@@ -201,7 +201,7 @@ class LookController {
             String key = attention.subject().key();
             return switch (attention.subject().area()) {
                 case POOL -> pool(key);
-                case VOLUME -> volume(key);
+                case VOLUME, RESERVE -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE, PROTECTION -> share(key);
                 case ORDER, AGENDA -> me.readsAll();

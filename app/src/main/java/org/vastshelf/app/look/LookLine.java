@@ -41,6 +41,7 @@ public record LookLine(Mark state, String what, String why, String when, String 
             case ACCOUNT -> "/limit";
             case AGENDA -> "/look";
             case PROTECTION -> "/protect/shares/" + key;
+            case RESERVE -> "/protect/volumes/" + key + "/reserve";
         };
     }
 }

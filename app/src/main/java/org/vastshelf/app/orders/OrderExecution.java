@@ -18,6 +18,7 @@ import org.vastshelf.core.change.Plan;
 import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.unit.UnitSystem;
 
 /** Orders on their way: carried out, paused, going on, taken back. */
 @Service
@@ -80,9 +81,11 @@ public class OrderExecution {
             if (order.state() == OrderState.DRAFT && !order.author().equals(who)) {
                 return Optional.of("Order " + id + " is in " + order.author() + "'s work, must be called ready first");
             }
+            List<Check> found = drafts.found(order.changes(), UnitSystem.BINARY);
             AtomicReference<List<Step>> steps = new AtomicReference<>(List.of());
             EstateAnswer answer = estates.change((estate, held) -> {
-                Plan plan = Planner.plan(estate, held.within(bound.of()), order.changes());
+                Plan plan = Planner.plan(estate, held.within(bound.of()), order.changes())
+                        .with(found);
                 steps.set(plan.steps());
                 return obstacle(order, plan)
                         .<EstateAnswer>map(EstateAnswer.Refused::new)

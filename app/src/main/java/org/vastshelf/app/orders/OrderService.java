@@ -134,12 +134,17 @@ public class OrderService {
         Estate estate = estates.load();
         Usage held = usage.load().within(bound.of());
         Plan planned = Planner.plan(estate, held, changes, units);
-        List<Check> found = changes.stream()
-                .flatMap(change -> facts.stream().flatMap(f -> f.checks(change, units).stream()))
-                .toList();
-        Plan plan = planned.with(found);
+
+        Plan plan = planned.with(found(changes, units));
         boolean replaces = changes.stream().anyMatch(PoolChange.ReplaceDrives.class::isInstance);
         return replaces ? plan.with(Outlook.checks(estate, held, changes, forecasts.poolsFull(), clock.today())) : plan;
+    }
+
+    /** What changes meet beside the estate. */
+    List<Check> found(List<Change> changes, UnitSystem units) {
+        return changes.stream()
+                .flatMap(change -> facts.stream().flatMap(f -> f.checks(change, units).stream()))
+                .toList();
     }
 
     /** The estate as the author's draft would leave it, so that what is only drafted can be chosen too. */

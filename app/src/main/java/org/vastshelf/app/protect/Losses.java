@@ -18,6 +18,7 @@ import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.ProtectionGoal.Loss;
 import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.protect.Assets;
@@ -27,6 +28,8 @@ import org.vastshelf.core.volume.PoolPace;
 /** Works out what could be brought back of shares after mishaps, and what falls short of what is wanted. */
 @Service
 public class Losses {
+
+    private static final int SOON_DAYS = 60;
 
     private final Snapshots snapshots;
     private final ChangedStore changed;
@@ -128,6 +131,24 @@ public class Losses {
                                 Mending.of(row, loss).said())));
             }
         }
+        estate.all(Kinds.RESERVE).values().forEach(rule -> overflow(rule).ifPresent(found::add));
         return found;
+    }
+
+    /** A reserve that is full, or soon will be. */
+    private Optional<Attention> overflow(ReserveRule rule) {
+        int days = snapshots.daysUntilFull(rule);
+        return days < 0 || days > SOON_DAYS
+                ? Optional.empty()
+                : Optional.of(new Attention(
+                        Attention.Urgency.WATCH,
+                        new Attention.Subject(Attention.Area.RESERVE, rule.volume()),
+                        "Snapshots of " + rule.volume(),
+                        days == 0
+                                ? "hold what is reserved for them"
+                                : "hold what is reserved for them in " + days + " days",
+                        days == 0 ? Optional.empty() : Optional.of(clock.today().plusDays(days)),
+                        "now",
+                        "see their reserve"));
     }
 }

@@ -60,7 +60,7 @@ class ReserveController {
                                 + r.full().title())
                         .orElse("none"));
         model.addAttribute("advice", advice(fmt, died, kept, rule));
-        model.addAttribute("overflow", overflow(died, shelf.held().held(), kept, rule));
+        model.addAttribute("overflow", overflow(rule));
         Typed.Fields fields = Typed.of(model).at("/protect/volumes/" + volume + "/reserve");
         model.addAttribute("composes", me.isAdministrator());
         model.addAttribute("set", rule.isPresent());
@@ -109,8 +109,8 @@ class ReserveController {
                 .orElse(List.of(drawn));
     }
 
-    private static String overflow(List<Long> died, long held, int kept, Optional<ReserveRule> rule) {
-        return rule.map(r -> ReserveAdvice.daysUntil(died, held, r.bytes().value(), Math.max(1, kept)))
+    private String overflow(Optional<ReserveRule> rule) {
+        return rule.map(snapshots::daysUntilFull)
                 .map(days -> switch (days) {
                     case -1 -> "It is not expected to be full.";
                     case 0 -> "It is full.";

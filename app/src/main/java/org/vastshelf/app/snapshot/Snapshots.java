@@ -31,6 +31,7 @@ import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.snapshot.HeldBlocks;
 import org.vastshelf.core.snapshot.HeldBytes;
+import org.vastshelf.core.snapshot.ReserveAdvice;
 
 /**
  * Takes and deletes snapshots of volumes. One is a row and a number: files are marked with the number of snapshots that
@@ -277,6 +278,16 @@ public class Snapshots {
         if (!gone.isEmpty()) {
             delete("reserve", volume, gone);
         }
+    }
+
+    /** In how many days a reserve is likely full; −1 for not as things go. */
+    public int daysUntilFull(ReserveRule rule) {
+        int kept = estates.load()
+                .find(Kinds.SNAPSHOTTING, rule.volume())
+                .map(r -> r.keep().days())
+                .orElse(1);
+        return ReserveAdvice.daysUntil(
+                died(rule.volume()), of(rule.volume()).held.held(), rule.bytes().value(), kept);
     }
 
     /**

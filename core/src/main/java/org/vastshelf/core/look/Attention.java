@@ -29,7 +29,9 @@ public record Attention(
         /** What falls due by itself. */
         AGENDA,
         /** What is wanted of a share after mishaps. */
-        PROTECTION
+        PROTECTION,
+        /** Room for the snapshots of a volume. */
+        RESERVE
     }
 
     public record Subject(Area area, String key) {}
