@@ -189,6 +189,7 @@ class BringBackTest {
         allowed("WRITE", "/mycology/spores/list.odt", ",\"bytes\":4000");
         take("with mycology");
         allowed("REMOVE_FOLDER", "/mycology", "");
+        Drafts.discardAll();
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             Page page = browser.page;
             page.navigate("/protect/find/office?q=mycology");

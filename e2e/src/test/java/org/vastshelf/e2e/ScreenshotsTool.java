@@ -32,11 +32,7 @@ class ScreenshotsTool {
                 "suppose",
                 "/foresee/volume/film/suppose?project=3+TiB&projectFrom=2026-06-01&projectDays=60&gone=1+TiB&goneOn=2026-09-01");
         views.put("folder", "/look/folders/press");
-        views.put(
-                "replace",
-                "/build/pools/elm/replace?old=fernhill/1/9&old=fernhill/1/10&old=fernhill/1/11&old=fernhill/1/12"
-                        + "&old=fernhill/1/13&old=fernhill/1/14&next=fernhill/3/5&next=fernhill/3/6&next=fernhill/3/7"
-                        + "&next=fernhill/3/8&next=fernhill/3/9&next=fernhill/3/10");
+        views.put("protect", "/protect");
         views.put("bench", "/build/bench");
         views.put("snapshots", "/protect/volumes/office?chosen=13&chosen=12");
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
