@@ -407,6 +407,11 @@ public class Snapshots {
                 });
     }
 
+    /** Bytes that are held, by birth and death. */
+    List<HeldBlocks.Count> held(String volume) {
+        return store.held(volume);
+    }
+
     /** Who needs which snapshots of a volume, by their numbers. */
     Map<Integer, List<Need>> needs(String volume) {
         return store.needs(volume, clock.instant());

@@ -100,6 +100,8 @@ class SnapshotsController {
         model.addAttribute("held", fmt.size(Bytes.of(shelf.held().held())));
         model.addAttribute("used", fmt.size(usage.load().of(volume).used()));
         choose(me, fmt, shelf, chosen, model);
+        model.addAttribute("drawn", shelf.held().held() > 0);
+        model.addAttribute("lives", LivesPicture.of(fmt, shelf.taken(), snapshots.held(volume)));
         schedule(estates.load(), volume, model);
         model.addAttribute(
                 "take",
