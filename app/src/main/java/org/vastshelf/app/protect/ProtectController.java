@@ -44,6 +44,10 @@ class ProtectController {
 
     private static final int USUAL_LOSS = 1_440;
     private static final int USUAL_BACK = 240;
+    /** Older than this wants to be looked at, where nobody said what is wanted. */
+    private static final Duration USUAL = Duration.ofMinutes(USUAL_LOSS);
+
+    private static final char UNBROKEN = '\u00a0';
 
     private final Losses losses;
     private final EstateStore estates;
@@ -118,10 +122,14 @@ class ProtectController {
         if (recovery == null) {
             return new Cell(Mark.act("nothing"), "", shortfall.orElse("No state of it would be left."));
         }
-        String age = fmt.duration(Duration.between(recovery.state(), now)) + " old";
+
+        Duration old = Duration.between(recovery.state(), now);
+        String age = fmt.duration(old) + " old";
+        boolean stale = row.goal().isEmpty() && old.compareTo(USUAL) > 0;
         return new Cell(
-                shortfall.isPresent() ? Mark.watch(age) : Mark.fine(age),
-                fmt.size(Bytes.of(recovery.changed())) + " changed since; back in " + fmt.duration(recovery.back()),
+                shortfall.isPresent() || stale ? Mark.watch(age) : Mark.fine(age),
+                fmt.size(Bytes.of(recovery.changed())) + " changed since; back in "
+                        + fmt.duration(recovery.back()).replace(' ', UNBROKEN),
                 "From " + recovery.from() + ", as of " + fmt.moment(recovery.state()) + "; " + recovery.how() + "."
                         + shortfall.map(why -> " It falls short: " + why + ".").orElse(""));
     }
