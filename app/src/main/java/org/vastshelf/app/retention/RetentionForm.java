@@ -90,11 +90,12 @@ record RetentionForm(
      */
     RetentionChange.SetRetention change(Optional<Seal> seal) {
         Period length = Period.of(whole("years", years), whole("months", months), whole("days", days));
+        FilePath at = AtField.read("folder", () -> new FilePath(folder));
         RetentionRule rule = AtField.read(
                 basis == Basis.DATE ? "until" : "years",
                 () -> new RetentionRule(
                         share,
-                        AtField.read("folder", () -> new FilePath(folder)),
+                        at,
                         basis,
                         length,
                         Days.typed("until", until),
