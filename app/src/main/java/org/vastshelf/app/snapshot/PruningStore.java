@@ -67,19 +67,24 @@ class PruningStore {
     boolean pruneSome() {
         // As everybody who changes what is referred to: a check that counts it all has the estate to itself.
         estates.held();
-        return db
-                .select(CATALOGUE.NO, FILE_TREE.VOLUME)
-                .from(CATALOGUE)
-                .join(FILE_TREE)
-                .on(FILE_TREE.SHARE.eq(CATALOGUE.NAME))
-                .fetch()
-                .stream()
+        return db.select(CATALOGUE.NO, CATALOGUE.NAME).from(CATALOGUE).fetch().stream()
                 .anyMatch(row -> prune(row.value1(), row.value2()));
     }
 
-    /** Deaths are read before the snapshots: one that is taken in between has a number of its own. */
-    private boolean prune(int catalogue, String volume) {
+    /**
+     * Deaths are read first, then the volume, then its snapshots: what is taken or loaded in between is not mistaken for
+     * what nobody holds.
+     */
+    private boolean prune(int catalogue, String share) {
         List<Integer> deaths = deaths(catalogue);
+        String volume = db.select(FILE_TREE.VOLUME)
+                .from(FILE_TREE)
+                .where(FILE_TREE.SHARE.eq(share))
+                .fetchOptional(FILE_TREE.VOLUME)
+                .orElse("");
+        if (deaths.isEmpty() || volume.isEmpty()) {
+            return false;
+        }
         NavigableSet<Integer> there = new TreeSet<>(db.select(SNAPSHOT.NUMBER)
                 .from(SNAPSHOT)
                 .where(SNAPSHOT.VOLUME.eq(volume))

@@ -7,7 +7,8 @@ import java.util.SplittableRandom;
 /**
  * How much room snapshots need, from how much died on each of the days that were measured: so many days are drawn from
  * them as are kept, with repetition, again and again (the bootstrap of Efron, 1979), and what each draw adds up to is
- * what snapshots would hold.
+ * what snapshots would hold. The days to draw from are drawn themselves each time, since other days might have been
+ * measured: few of them leave more doubt.
  *
  * @param sums what draws add up to, in bytes, ascending
  */
@@ -35,9 +36,13 @@ public record ReserveAdvice(long[] sums) {
         }
         SplittableRandom random = new SplittableRandom(SEED);
         long[] sums = new long[DRAWS];
+        long[] past = new long[died.size()];
         for (int i = 0; i < DRAWS; i++) {
+            for (int day = 0; day < past.length; day++) {
+                past[day] = died.get(random.nextInt(past.length));
+            }
             for (int day = 0; day < kept; day++) {
-                sums[i] += died.get(random.nextInt(died.size()));
+                sums[i] += past[random.nextInt(past.length)];
             }
         }
         Arrays.sort(sums);
