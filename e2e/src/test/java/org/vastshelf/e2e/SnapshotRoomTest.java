@@ -7,6 +7,7 @@ import com.microsoft.playwright.Page;
 import java.time.Duration;
 import java.util.concurrent.locks.LockSupport;
 import org.jooq.DSLContext;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.snapshot.HoldCheck;
 import tools.jackson.databind.JsonNode;
@@ -16,6 +17,11 @@ class SnapshotRoomTest {
 
     private static final long GIB = 1L << 30;
     private static final DSLContext DB = App.bean(DSLContext.class);
+    private static String name = "attic";
+
+    private static String named(String changes) {
+        return changes.replace("attic", name);
+    }
 
     private static String volume(String kind) {
         return "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"attic\",\"pool\":\"elm\",\"size\":" + GIB
@@ -34,8 +40,8 @@ class SnapshotRoomTest {
         JsonNode answer = App.post(
                         "odile",
                         "/api/v1/desk/operations",
-                        "{\"person\":\"suki\",\"share\":\"attic\",\"operation\":\"" + kind + "\",\"path\":\"" + path
-                                + "\",\"bytes\":" + bytes + "}")
+                        "{\"person\":\"suki\",\"share\":\"" + name + "\",\"operation\":\"" + kind + "\",\"path\":\""
+                                + path + "\",\"bytes\":" + bytes + "}")
                 .json();
         return answer.path("allowed").asBoolean()
                 ? "allowed"
@@ -43,12 +49,17 @@ class SnapshotRoomTest {
     }
 
     private static App.Reply snapshots(String what, String body) {
-        return App.post("odile", "/api/v1/volumes/attic/snapshots" + what, body);
+        return App.post("odile", "/api/v1/volumes/" + name + "/snapshots" + what, body);
     }
 
     private static long held() {
-        return DB.fetchSingle("SELECT snapshot_bytes FROM volume_usage WHERE volume = 'attic'")
+        return DB.fetchSingle("SELECT snapshot_bytes FROM volume_usage WHERE volume = ?", name)
                 .get(0, Long.class);
+    }
+
+    @BeforeEach
+    void attic() {
+        name = "attic";
     }
 
     @Test
@@ -91,16 +102,16 @@ class SnapshotRoomTest {
     }
 
     private static String reserve(long mib, String full) {
-        return "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"ReserveRule\",\"volume\":\"attic\",\"bytes\":"
-                + (mib << 20) + ",\"full\":\"" + full + "\"}}";
+        return "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"ReserveRule\",\"volume\":\"loft\",\"bytes\":" + (mib << 20)
+                + ",\"full\":\"" + full + "\"}}";
     }
 
     /** Files can't take what is reserved, overwriting uses it first, and when it is full the rule says what happens. */
     @Test
     void a_reserve_is_for_snapshots_and_what_happens_when_it_is_full_was_said_before() {
-        Drafts.carryOut(volume("GUARDED") + "," + SHARE);
-        // A share that is opened again has the files that it had.
-        answer("DELETE", "/b.mov", 0);
+        // A share that is opened again would have the files that it had.
+        name = "loft";
+        Drafts.carryOut(named(volume("GUARDED") + "," + SHARE));
         Drafts.carryOut(reserve(300, "DELETE_OLDEST"));
         long mib = 1L << 20;
         assertThat(answer("WRITE", "/big.mov", 800 * mib)).contains("has room for 724.00 MiB");
@@ -117,15 +128,15 @@ class SnapshotRoomTest {
         assertThat(answer("WRITE", "/a.mov", 310 * mib)).isEqualTo("allowed");
         snapshots("", "{\"name\":\"third\"}");
         assertThat(answer("DELETE", "/a.mov", 0)).isEqualTo("allowed");
-        assertThat(snapshots("", "{\"name\":\"fourth\"}").detail()).contains("the reserve of volume attic is full");
+        assertThat(snapshots("", "{\"name\":\"fourth\"}").detail()).contains("the reserve of volume loft is full");
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
-            browser.page.navigate("/protect/volumes/attic/reserve");
+            browser.page.navigate("/protect/volumes/loft/reserve");
             assertThat(browser.page.locator("main")).containsText("It is full.");
             assertThat(browser.errors).isEmpty();
         }
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
-        Drafts.carryOut(GONE);
-        until("SELECT COUNT(*) FROM snapshot WHERE volume = 'attic'");
+        Drafts.carryOut(named(GONE));
+        until("SELECT COUNT(*) FROM snapshot WHERE volume = 'loft'");
     }
 
     private static void until(String none) {
