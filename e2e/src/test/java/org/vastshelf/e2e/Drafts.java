@@ -58,6 +58,14 @@ final class Drafts {
         return id;
     }
 
+    /** What a draft of these changes is told. */
+    static String checks(String changes) {
+        JsonNode draft = App.post("odile", "/api/v1/orders", "{\"changes\":[" + changes + "]}")
+                .json();
+        App.post("odile", "/api/v1/orders/" + draft.path("order").path("id").asLong() + "/discard", "");
+        return draft.path("checks").toString();
+    }
+
     /** The state of an order once it is this one, or what it is after ten seconds. */
     static String awaited(long id, String wanted) {
         String state = state(id);

@@ -9,6 +9,7 @@ import java.util.concurrent.locks.LockSupport;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.snapshot.HoldCheck;
 import tools.jackson.databind.JsonNode;
 
@@ -88,8 +89,18 @@ class SnapshotRoomTest {
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
 
         Drafts.carryOut(GONE);
-        until("SELECT COUNT(*) FROM snapshot_number WHERE volume = 'attic'");
-        until("SELECT COUNT(*) FROM snapshot WHERE volume = 'attic'");
+        assertThat(count("snapshot_number") + count("snapshot") + count("held_block"))
+                .isZero();
+
+        Drafts.carryOut(volume("GUARDED") + "," + SHARE);
+        assertThat(snapshots("", "{\"name\":\"anew\"}").status()).isEqualTo(200);
+        assertThat(answer("DELETE", "/b.mov", 0)).isEqualTo("allowed");
+        assertThat(held())
+                .as("what the share still had is held anew")
+                .isEqualTo((GIB * 6 / 10 + 4_095) / 4_096 * 4_096);
+        assertThat(App.bean(HoldCheck.class).look()).isEmpty();
+        lockedStays();
+        Drafts.carryOut(GONE);
 
         Drafts.carryOut(volume("LEAN"));
         assertThat(snapshots("", "{}").detail()).contains("plain and lean, no snapshots");
@@ -99,6 +110,29 @@ class SnapshotRoomTest {
             assertThat(browser.page.locator("text=\"Take it\"")).hasCount(0);
         }
         Drafts.carryOut("{\"change\":\"RemoveVolume\",\"volume\":\"attic\"}");
+    }
+
+    /** Until its time has passed, however the clock is set; nor is the volume removed meanwhile. */
+    private static void lockedStays() {
+        int number = DB.fetchSingle("SELECT MAX(number) FROM snapshot WHERE volume = 'attic'")
+                .get(0, Integer.class);
+        String until = App.bean(ShelfClock.class).today().plusDays(1).toString();
+        assertThat(snapshots("/" + number + "/lock", "{\"until\":\"" + until + "\"}")
+                        .status())
+                .isEqualTo(200);
+        App.post("odile", "/api/v1/time", "{\"hours\":30}");
+        assertThat(snapshots("/delete", "{\"numbers\":[" + number + "]}").detail())
+                .contains("can't be deleted: locked by odile until");
+        Drafts.carryOut("{\"change\":\"CloseShare\",\"share\":\"attic\"}");
+        assertThat(Drafts.checks("{\"change\":\"RemoveVolume\",\"volume\":\"attic\"}"))
+                .contains("Volume attic has a snapshot that is locked");
+        Drafts.carryOut(SHARE);
+        DB.execute("UPDATE snapshot_hold SET until = '2020-01-01' WHERE volume = 'attic'");
+    }
+
+    private static long count(String table) {
+        return DB.fetchSingle("SELECT COUNT(*) FROM " + table + " WHERE volume = ?", name)
+                .get(0, Long.class);
     }
 
     private static String reserve(long mib, String full) {

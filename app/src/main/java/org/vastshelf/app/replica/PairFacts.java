@@ -8,6 +8,7 @@ import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.PlanFacts;
+import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
@@ -34,6 +35,7 @@ class PairFacts implements PlanFacts {
 
     private final Replication replication;
     private final ReplicaStore store;
+    private final Snapshots snapshots;
     private final FallingBack fallingBack;
     private final ChangeRate changes;
     private final EstateStore estates;
@@ -44,6 +46,7 @@ class PairFacts implements PlanFacts {
     PairFacts(
             Replication replication,
             ReplicaStore store,
+            Snapshots snapshots,
             FallingBack fallingBack,
             ChangeRate changes,
             EstateStore estates,
@@ -52,6 +55,7 @@ class PairFacts implements PlanFacts {
             Transactions transactions) {
         this.replication = replication;
         this.store = store;
+        this.snapshots = snapshots;
         this.fallingBack = fallingBack;
         this.changes = changes;
         this.estates = estates;
@@ -151,7 +155,7 @@ class PairFacts implements PlanFacts {
                 gone.isEmpty()
                         ? Check.fine(key + "lost", "The copy has all that is there; nothing is lost")
                         : new Check(Check.Verdict.CONFIRM, key + "lost", lost(gone, replica.get()), ""));
-        sealed(estate, pair.get(), gone).ifPresent(found::add);
+        kept(estate, pair.get(), gone, replica.get().base()).ifPresent(found::add);
         return found;
     }
 
@@ -167,17 +171,26 @@ class PairFacts implements PlanFacts {
                 + (gone.size() > NAMED ? ", …" : "");
     }
 
-    /** What is retained is not left behind as long as there is another way. */
-    private Optional<Check> sealed(Estate estate, ReplicaPair pair, List<FallingBack.Gone> gone) {
+    /** What is retained or locked is not left behind as long as there is another way. */
+    private Optional<Check> kept(Estate estate, ReplicaPair pair, List<FallingBack.Gone> gone, int base) {
         Pool pool = estate.pools().get(estate.volumes().get(pair.volume()).pool());
         FileServer server = estate.servers().get(pool.server());
-        boolean there = !server.dark() && !pool.isLost();
+        if (server.dark() || pool.isLost()) {
+            return Optional.empty();
+        }
+        String key = "pair " + pair.volume() + ": ";
+        if (snapshots.brief(pair.volume()).stream().anyMatch(s -> s.number() > base && s.locked())) {
+            return Optional.of(Check.refuse(
+                    key + "locked",
+                    "A locked snapshot is younger than the copy and would go, and its server still serves the volume",
+                    "fail over as planned"));
+        }
         boolean retained = gone.stream()
                 .anyMatch(g -> estate.retentionOn(g.share().name()).anyMatch(rule -> within(g, rule.folder()))
                         || estate.legalTagsOn(g.share().name()).anyMatch(tag -> within(g, tag.path())));
-        return retained && there
+        return retained
                 ? Optional.of(Check.refuse(
-                        "pair " + pair.volume() + ": retained",
+                        key + "retained",
                         "Files under retention or a legal hold would be left behind, and their server still serves them",
                         "fail over as planned"))
                 : Optional.empty();

@@ -33,7 +33,7 @@ class Pruning {
         this.transactions = transactions;
     }
 
-    /** Volumes and shares may have gone. */
+    /** Volumes may have gone. */
     @Scheduled(fixedDelay = 30_000)
     void wanted() {
         wanted.set(true);
@@ -49,7 +49,6 @@ class Pruning {
     private void turn() {
         try {
             wanted.set(false);
-            transactions.run(store::forget);
             while (leases.take(WORK, LONGEST) && transactions.run(store::pruneSome)) {
                 LOG.debug("some rows of the past are gone");
             }

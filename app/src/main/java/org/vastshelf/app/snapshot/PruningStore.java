@@ -4,16 +4,11 @@ import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
-import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
-import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_HOLD;
-import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
-import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.NavigableSet;
-import java.util.Set;
 import java.util.TreeSet;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -37,30 +32,6 @@ class PruningStore {
         this.db = db;
         this.estates = estates;
         this.kept = kept;
-    }
-
-    /** Forgets the snapshots of volumes that are gone, so that one that is made anew begins with none. */
-    void forget() {
-        Set<String> there = estates.load().volumes().keySet();
-        if (there.isEmpty()) {
-            // Nothing was built yet, or it is just being loaded.
-            return;
-        }
-        List<String> gone = new ArrayList<>(
-                db.select(SNAPSHOT_NUMBER.VOLUME).from(SNAPSHOT_NUMBER).fetch(SNAPSHOT_NUMBER.VOLUME));
-        gone.removeAll(there);
-        for (String volume : gone) {
-            db.deleteFrom(SNAPSHOT).where(SNAPSHOT.VOLUME.eq(volume)).execute();
-            db.deleteFrom(HELD_BLOCK).where(HELD_BLOCK.VOLUME.eq(volume)).execute();
-            db.deleteFrom(SNAPSHOT_HOLD).where(SNAPSHOT_HOLD.VOLUME.eq(volume)).execute();
-            db.deleteFrom(SNAPSHOT_NUMBER)
-                    .where(SNAPSHOT_NUMBER.VOLUME.eq(volume))
-                    .execute();
-            db.update(VOLUME_USAGE)
-                    .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
-                    .where(VOLUME_USAGE.VOLUME.eq(volume))
-                    .execute();
-        }
     }
 
     /** Removes some; false when there are none left. */

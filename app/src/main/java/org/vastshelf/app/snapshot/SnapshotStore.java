@@ -24,6 +24,9 @@ import org.vastshelf.core.snapshot.HeldBlocks;
 @Component
 class SnapshotStore {
 
+    /** Where the files of a volume that is gone lay; no volume can have this name. */
+    private static final String GONE = "-";
+
     private final DSLContext db;
 
     SnapshotStore(DSLContext db) {
@@ -189,6 +192,22 @@ class SnapshotStore {
                 .execute();
         db.deleteFrom(SNAPSHOT_HOLD)
                 .where(SNAPSHOT_HOLD.VOLUME.eq(volume), SNAPSHOT_HOLD.NUMBER.in(numbers))
+                .execute();
+    }
+
+    /** Forgets a volume that is gone, so that one that is made anew under its name begins with none. */
+    void forget(String volume) {
+        db.deleteFrom(SNAPSHOT).where(SNAPSHOT.VOLUME.eq(volume)).execute();
+        db.deleteFrom(HELD_BLOCK).where(HELD_BLOCK.VOLUME.eq(volume)).execute();
+        db.deleteFrom(SNAPSHOT_HOLD).where(SNAPSHOT_HOLD.VOLUME.eq(volume)).execute();
+        db.deleteFrom(SNAPSHOT_NUMBER).where(SNAPSHOT_NUMBER.VOLUME.eq(volume)).execute();
+        db.update(FILE_TREE)
+                .set(FILE_TREE.VOLUME, GONE)
+                .where(FILE_TREE.VOLUME.eq(volume))
+                .execute();
+        db.update(VOLUME_USAGE)
+                .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
+                .where(VOLUME_USAGE.VOLUME.eq(volume))
                 .execute();
     }
 

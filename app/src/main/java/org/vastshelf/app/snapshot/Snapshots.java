@@ -15,6 +15,7 @@ import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
+import org.vastshelf.app.clock.CountedClock;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.NotFound;
@@ -55,6 +56,7 @@ public class Snapshots {
     private final Pruning pruning;
     private final Deeds deeds;
     private final ShelfClock clock;
+    private final CountedClock counted;
     private final Transactions transactions;
 
     Snapshots(
@@ -63,12 +65,14 @@ public class Snapshots {
             Pruning pruning,
             Deeds deeds,
             ShelfClock clock,
+            CountedClock counted,
             Transactions transactions) {
         this.store = store;
         this.estates = estates;
         this.pruning = pruning;
         this.deeds = deeds;
         this.clock = clock;
+        this.counted = counted;
         this.transactions = transactions;
     }
 
@@ -358,7 +362,7 @@ public class Snapshots {
         List<Taken> own =
                 store.of(rule.volume()).stream().filter(Taken::scheduled).toList();
         Set<Instant> kept = kept(rule, own, more);
-        Set<Integer> needed = store.needs(rule.volume(), clock.instant()).keySet();
+        Set<Integer> needed = needs(rule.volume()).keySet();
         return own.stream()
                 .filter(t -> !kept.contains(t.at()) && !needed.contains(t.number()))
                 .map(Taken::number)
@@ -412,9 +416,9 @@ public class Snapshots {
         return store.held(volume);
     }
 
-    /** Who needs which snapshots of a volume, by their numbers. */
+    /** Who needs which snapshots of a volume, by their numbers. A lock ends by the time that passes, not by a clock that is set. */
     Map<Integer, List<Need>> needs(String volume) {
-        return store.needs(volume, clock.instant());
+        return store.needs(volume, counted.instant());
     }
 
     /** Notes that somebody needs a snapshot, until {@link #letGo}. */
@@ -506,7 +510,7 @@ public class Snapshots {
             List<HeldBlocks.Count> held = store.held(volumeName);
             Shelf shelf = shelf(volume, held);
             NavigableSet<Integer> left = numbers(shelf.taken);
-            Map<Integer, List<Need>> needs = store.needs(volumeName, clock.instant());
+            Map<Integer, List<Need>> needs = needs(volumeName);
             for (int number : numbers) {
                 shelf.require(number);
                 Optional.ofNullable(needs.get(number)).ifPresent(by -> {
