@@ -69,6 +69,7 @@ class EstateApi {
             Volume volume,
             Bytes liveBytes,
             Bytes snapshotBytes,
+            Bytes borrowedBytes,
             @Nullable FillView fill) {}
 
     record FillView(
@@ -105,7 +106,8 @@ class EstateApi {
                     .map(Forecasts.Space::forecast)
                     .map(EstateApi::fill)
                     .orElse(null);
-            return new VolumeView(volume, holds.live(), holds.snapshots(), fill);
+            return new VolumeView(
+                    volume, holds.live(), holds.snapshots(), holds.borrowed().all(), fill);
         });
     }
 

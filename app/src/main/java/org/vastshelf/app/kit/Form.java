@@ -55,6 +55,11 @@ public record Form(String action, String legend, List<Field> fields, List<Button
         return button(Button.of(text));
     }
 
+    public Form with(Field more) {
+        return new Form(
+                action, legend, Stream.concat(fields.stream(), Stream.of(more)).toList(), buttons, note);
+    }
+
     public Form note(String text) {
         return new Form(action, legend, fields, buttons, text);
     }

@@ -219,6 +219,11 @@ class OrderRunner implements DueWork {
         }
         Optional<StepWork> work = workOf(step);
         StepWork.Task task = task(order, step);
+        Optional<String> obstacle = work.flatMap(w -> w.obstacle(task));
+        if (obstacle.isPresent()) {
+            giveUp(order, "Step " + (step.position() + 1) + " could not be done: " + obstacle.get() + ".");
+            return;
+        }
         Optional<Instant> again = work.flatMap(w -> w.portion(task, now));
         if (again.isPresent()) {
             orders.journal(

@@ -13,6 +13,11 @@ public interface StepWork {
     /** Whether this does such a step. */
     boolean does(Step step);
 
+    /** Why it can't be done as things are by now. */
+    default Optional<String> obstacle(Task task) {
+        return Optional.empty();
+    }
+
     /**
      * Does a portion.
      *

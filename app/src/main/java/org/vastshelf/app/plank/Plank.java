@@ -268,10 +268,10 @@ public record Plank(List<PoolPicture> pools) {
     private static Block block(Usage usage, String name, List<Volume> volumes, double from, double length, int end) {
         int x = (int) Math.round(from);
         int width = (int) Math.max(3, Math.round(length) - 1);
-        Bytes live =
-                Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
+        Bytes live = Bytes.sum(
+                volumes.stream().map(v -> usage.of(v.name()).ownLive()).toList());
         Bytes snapshots = Bytes.sum(
-                volumes.stream().map(v -> usage.of(v.name()).snapshots()).toList());
+                volumes.stream().map(v -> usage.of(v.name()).ownSnapshots()).toList());
         Bytes size = Bytes.sum(volumes.stream().map(Volume::size).toList());
         String label = volumes.size() == 1 ? name : "× " + volumes.size();
         // A cut name would read as another; the block's title and text equivalent carry it in full.

@@ -14,6 +14,7 @@ import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.Check;
+import org.vastshelf.core.change.CloneChange;
 import org.vastshelf.core.change.PairChange;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
@@ -70,6 +71,7 @@ class PairFacts implements PlanFacts {
             case PairChange.MakePair make -> made(make, units);
             case PairChange.FailOver over -> over(over, units);
             case PairChange.GoBack back -> back(back.volume(), units);
+            case CloneChange.MakeClone clone when clone.ofCopy() -> cloned(clone);
             default -> List.of();
         };
     }
@@ -179,6 +181,13 @@ class PairFacts implements PlanFacts {
             return Optional.empty();
         }
         String key = "pair " + pair.volume() + ": ";
+        if (estate.all(Kinds.CLONE).values().stream()
+                .anyMatch(c -> c.source().equals(pair.volume()) && c.snapshot() > base)) {
+            return Optional.of(Check.refuse(
+                    key + "clones",
+                    "Clones share blocks with snapshots that are younger than the copy, and its server still serves them",
+                    "fail over as planned"));
+        }
         if (snapshots.brief(pair.volume()).stream().anyMatch(s -> s.number() > base && s.locked())) {
             return Optional.of(Check.refuse(
                     key + "locked",
@@ -198,6 +207,28 @@ class PairFacts implements PlanFacts {
 
     private static boolean within(FallingBack.Gone gone, FilePath folder) {
         return gone.now().or(gone::then).filter(path -> path.isWithin(folder)).isPresent();
+    }
+
+    /** The copy has one state of the volume: a clone of it is a clone of that. */
+    private List<Check> cloned(CloneChange.MakeClone change) {
+        Optional<Replica> replica =
+                store.find(change.volume()).filter(r -> r.baseAt().isPresent());
+        String key = "clone " + change.name() + ": copy";
+        if (replica.isEmpty()) {
+            return List.of(Check.refuse(key, "The copy holds nothing whole yet", "wait until it is seeded"));
+        }
+        int base = replica.get().base();
+        boolean has = base > 0
+                ? base == change.snapshot()
+                : snapshots.brief(change.volume()).stream()
+                        .anyMatch(s -> s.number() == change.snapshot()
+                                && !s.at().isBefore(replica.get().since()));
+        return has
+                ? List.of()
+                : List.of(Check.refuse(
+                        key,
+                        "The copy does not have snapshot " + change.snapshot(),
+                        base > 0 ? "choose " + base + ", which it has" : "take one now, which it will have"));
     }
 
     private Check missing(Estate estate, String key, Replica replica, UnitSystem units, String what) {

@@ -186,6 +186,9 @@ class PairsController {
         List<ReplicaStore.Event> events = store.events(volume, EVENTS);
         model.addAttribute("pair", row(fmt, estate, pair, standing));
         model.addAttribute("copy", pair.copy());
+        Optional<Replica> replica = store.find(volume).filter(r -> r.baseAt().isPresent());
+        model.addAttribute("readable", me.isAdministrator() && replica.isPresent());
+        model.addAttribute("base", replica.map(Replica::base).orElse(0));
         model.addAttribute("host", pair.host());
         model.addAttribute("address", pair.address());
         String progress = standing.map(s -> progress(fmt, s)).orElse("");

@@ -4,12 +4,15 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.replica.Replica.State;
 import org.vastshelf.app.snapshot.ChangedStore;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.CloneOf;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.ReplicaPair;
@@ -97,7 +100,7 @@ class Replication {
         if (!replica.hasArrived()) {
             return replica;
         }
-        usage.set(pair.copy(), new Usage.Held(Bytes.of(replica.comingBytes()), Bytes.ZERO));
+        usage.set(pair.copy(), new Usage.Held(Bytes.of(replica.comingBytes()), lent(estate, pair, replica.coming())));
         Replica arrived = replica.arrived();
         if (replica.base() > 0) {
             snapshots.letGo(pair.volume(), replica.base(), HOLDER);
@@ -111,12 +114,29 @@ class Replication {
     /** The copy has what is there now, and each write goes to both. */
     private Replica inStep(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
         snapshots.letGo(pair.volume(), replica.base(), HOLDER);
-        mirror(pair);
+        mirror(estate, pair);
         return replica.based(0, at);
     }
 
-    private void mirror(ReplicaPair pair) {
-        usage.set(pair.copy(), new Usage.Held(usage.load().of(pair.volume()).live(), Bytes.ZERO));
+    private void mirror(Estate estate, ReplicaPair pair) {
+        usage.set(
+                pair.copy(),
+                new Usage.Held(usage.load().of(pair.volume()).live(), lent(estate, pair, Integer.MAX_VALUE)));
+    }
+
+    /**
+     * What the copy keeps for clones of it though it died since.
+     *
+     * @param base number of the snapshot that the copy has
+     */
+    private Bytes lent(Estate estate, ReplicaPair pair, int base) {
+        String pool = estate.volumes().get(pair.copy()).pool();
+        Set<Integer> lent = estate.all(Kinds.CLONE).values().stream()
+                .filter(clone -> clone.source().equals(pair.volume()))
+                .filter(clone -> estate.volumes().get(clone.volume()).pool().equals(pool))
+                .map(CloneOf::snapshot)
+                .collect(Collectors.toSet());
+        return Bytes.of(snapshots.heldBy(pair.volume(), lent, base));
     }
 
     /** Begins to send where it is time, and notes a base where a pair gets out of step. */
@@ -128,7 +148,7 @@ class Replication {
                 && replica.base() == 0
                 && replica.baseAt().isPresent();
         if (stepping) {
-            mirror(pair);
+            mirror(estate, pair);
             return held.isEmpty() ? replica.based(0, at) : replica.based(take(pair, at), at);
         }
         boolean due = pair.mode() == Mode.IN_STEP
@@ -154,7 +174,7 @@ class Replication {
                 snapshots.letGo(pair.volume(), old, HOLDER);
             }
         }
-        mirror(pair);
+        mirror(estates.held().estate(), pair);
         return replica.based(number, at);
     }
 

@@ -9,6 +9,7 @@ import org.vastshelf.app.replica.Replica.State;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.PairStep;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.estate.CloneOf;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
 import org.vastshelf.core.estate.Kinds;
@@ -90,7 +91,8 @@ class TakingOver implements StepWork {
         }
         boolean leaves = step.inNeed() && replica.base() > 0;
         List<FallingBack.Gone> gone = leaves ? fallingBack.look(step.volume(), replica.base(), at) : List.of();
-        EstateAnswer answer = estates.change((now, held) -> new EstateAnswer.Changed(step.apply(now)));
+        EstateAnswer answer = estates.change(
+                (now, held) -> new EstateAnswer.Changed(step.apply(leaves ? withoutClones(now, replica) : now)));
         if (answer instanceof EstateAnswer.Refused refused) {
             throw new IllegalStateException(refused.because());
         }
@@ -101,6 +103,17 @@ class TakingOver implements StepWork {
                         + " left behind"
                 : "gone back to where it was";
         replication.noted(based.in(state, cause, at), at);
+    }
+
+    /** Snapshots that the copy does not have go: their clones, which stay where they are, have their blocks to themselves. */
+    private static Estate withoutClones(Estate estate, Replica replica) {
+        Estate next = estate;
+        for (CloneOf clone : estate.all(Kinds.CLONE).values()) {
+            if (clone.source().equals(replica.volume()) && clone.snapshot() > replica.base()) {
+                next = next.without(Kinds.CLONE, clone.volume());
+            }
+        }
+        return next;
     }
 
     @Override

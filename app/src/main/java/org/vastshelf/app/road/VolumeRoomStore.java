@@ -68,15 +68,21 @@ class VolumeRoomStore {
     private static Usage usage(List<VolumeUsageRecord> rows) {
         Map<String, Usage.Held> held = new HashMap<>();
         rows.forEach(row -> held.put(
-                row.getVolume(), new Usage.Held(Bytes.of(row.getLiveBytes()), Bytes.of(row.getSnapshotBytes()))));
+                row.getVolume(),
+                new Usage.Held(
+                        Bytes.of(row.getLiveBytes()),
+                        Bytes.of(row.getSnapshotBytes()),
+                        new Usage.Borrowed(Bytes.of(row.getBorrowedBytes()), Bytes.ZERO))));
         return new Usage(held);
     }
 
     private static Bytes room(RuleBook book, Volume volume, Usage usage, long held) {
         Usage.Held mine = usage.of(volume.name());
         long spare = Math.max(0, book.reserve(volume) - mine.snapshots().value());
-        Bytes room =
-                volume.size().minusOrZero(mine.used().plus(Bytes.of(spare))).plus(Bytes.of(Math.min(spare, held)));
+        Bytes room = volume.size()
+                .minusOrZero(mine.used().plus(Bytes.of(spare)))
+                .plus(Bytes.of(Math.min(spare, held)))
+                .min(volume.size().minusOrZero(mine.live()));
         if (volume.thin()) {
             for (PoolRoom pool : book.rooms(volume)) {
                 room = room.min(pool.free(usage));
@@ -104,7 +110,7 @@ class VolumeRoomStore {
         List<VolumeUsageRecord> rows = rows(others);
         rows.add(mine);
         Bytes room = room(book, volume, usage(rows), held);
-        long used = mine.getLiveBytes() + mine.getSnapshotBytes();
+        long used = mine.getLiveBytes() + mine.getSnapshotBytes() - mine.getBorrowedBytes();
         boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
         return growth <= 0 || growth > room.value() || advanced ? room : room.min(ask(book, volume, used, growth));
     }
@@ -189,14 +195,19 @@ class VolumeRoomStore {
     }
 
     private static Condition fits(RuleBook book, Volume volume, long live, long held) {
-        Field<Long> after =
-                VOLUME_USAGE.LIVE_BYTES.plus(VOLUME_USAGE.SNAPSHOT_BYTES).plus(live + held);
-        Field<Long> snapshots = DSL.greatest(VOLUME_USAGE.SNAPSHOT_BYTES.plus(held), DSL.val(book.reserve(volume)));
-        Condition within = VOLUME_USAGE
+        Field<Long> after = VOLUME_USAGE
                 .LIVE_BYTES
-                .plus(live)
+                .plus(VOLUME_USAGE.SNAPSHOT_BYTES)
+                .minus(VOLUME_USAGE.BORROWED_BYTES)
+                .plus(live + held);
+        Field<Long> snapshots = DSL.greatest(VOLUME_USAGE.SNAPSHOT_BYTES.plus(held), DSL.val(book.reserve(volume)));
+        Field<Long> liveAfter = VOLUME_USAGE.LIVE_BYTES.plus(live);
+        // A clone shows its clients all its files, however little of them is its own.
+        Condition within = liveAfter
                 .plus(snapshots)
-                .le(volume.size().value());
+                .minus(VOLUME_USAGE.BORROWED_BYTES)
+                .le(volume.size().value())
+                .and(liveAfter.le(volume.size().value()));
         return volume.thin()
                 ? within.and(VOLUME_USAGE.ADVANCE_VERSION.eq(book.version())).and(after.le(VOLUME_USAGE.ADVANCE_BYTES))
                 : within;

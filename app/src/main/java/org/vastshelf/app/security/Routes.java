@@ -123,6 +123,8 @@ public final class Routes {
             post("/protect/shares/*", Access.DESIGNERS),
             post("/protect/shares/*/drop", Access.DESIGNERS),
             post("/protect/shares/*/mend", Access.DESIGNERS),
+            post("/protect/clones", Access.DESIGNERS),
+            post("/protect/clones/*", Access.DESIGNERS),
             post("/protect/pairs", Access.DESIGNERS),
             post("/protect/pairs/*", Access.DESIGNERS),
             post("/protect/pairs/*/left", Access.DESIGNERS),

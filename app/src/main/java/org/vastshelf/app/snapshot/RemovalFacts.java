@@ -37,8 +37,9 @@ class RemovalFacts implements PlanFacts {
                 : List.of(new Check(
                         Check.Verdict.CONFIRM,
                         "volume " + volume + ": snapshots",
-                        Counted.of(there.size(), "snapshot") + " of volume " + volume
-                                + " are gone with it at once, also when the order is taken back",
+                        "With volume " + volume + " goes what it has as of before, "
+                                + Counted.of(there.size(), "snapshot")
+                                + ": at once, also when the order is taken back",
                         ""));
     }
 }

@@ -16,6 +16,7 @@ import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.road.CloneFiles;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.SnapshotRecord;
 import org.vastshelf.core.snapshot.HeldBlocks;
@@ -23,9 +24,6 @@ import org.vastshelf.core.snapshot.HeldBlocks;
 /** Rows of snapshots, and the counts of what they hold. */
 @Component
 class SnapshotStore {
-
-    /** Where the files of a volume that is gone lay; no volume can have this name. */
-    private static final String GONE = "-";
 
     private final DSLContext db;
 
@@ -202,7 +200,7 @@ class SnapshotStore {
         db.deleteFrom(SNAPSHOT_HOLD).where(SNAPSHOT_HOLD.VOLUME.eq(volume)).execute();
         db.deleteFrom(SNAPSHOT_NUMBER).where(SNAPSHOT_NUMBER.VOLUME.eq(volume)).execute();
         db.update(FILE_TREE)
-                .set(FILE_TREE.VOLUME, GONE)
+                .set(FILE_TREE.VOLUME, CloneFiles.GONE)
                 .where(FILE_TREE.VOLUME.eq(volume))
                 .execute();
         db.update(VOLUME_USAGE)

@@ -411,6 +411,17 @@ public class Snapshots {
                 });
     }
 
+    /** Bytes that died before a snapshot was taken, and that one of these holds. */
+    public long heldBy(String volume, Set<Integer> numbers, int before) {
+        return numbers.isEmpty()
+                ? 0
+                : store.held(volume).stream()
+                        .filter(count -> count.died() < before)
+                        .filter(count -> numbers.stream().anyMatch(n -> count.born() < n && n <= count.died()))
+                        .mapToLong(HeldBlocks.Count::bytes)
+                        .sum();
+    }
+
     /** Bytes that are held, by birth and death. */
     List<HeldBlocks.Count> held(String volume) {
         return store.held(volume);

@@ -1,10 +1,12 @@
 package org.vastshelf.app.store;
 
+import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.HashMap;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.unit.Bytes;
@@ -27,11 +29,37 @@ public class UsageStore {
 
     private Usage newest() {
         Map<String, Usage.Held> held = new HashMap<>();
-        db.selectFrom(VOLUME_USAGE)
-                .forEach(row -> held.put(
-                        row.getVolume(),
-                        new Usage.Held(Bytes.of(row.getLiveBytes()), Bytes.of(row.getSnapshotBytes()))));
+        Map<String, Long> dead = deadOfClones();
+        db.selectFrom(VOLUME_USAGE).forEach(row -> {
+            Bytes borrowed = Bytes.of(row.getBorrowedBytes());
+            Bytes gone = Bytes.of(dead.getOrDefault(row.getVolume(), 0L));
+            held.put(
+                    row.getVolume(),
+                    new Usage.Held(
+                            Bytes.of(row.getLiveBytes()),
+                            Bytes.of(row.getSnapshotBytes()),
+                            new Usage.Borrowed(borrowed.minus(gone), gone)));
+        });
         return new Usage(held);
+    }
+
+    /** What clones began with and their live files have no more; all of that is held by their first snapshot. */
+    private Map<String, Long> deadOfClones() {
+        return db.select(HELD_BLOCK.VOLUME, DSL.sum(HELD_BLOCK.BYTES))
+                .from(HELD_BLOCK)
+                .join(VOLUME_USAGE)
+                .on(VOLUME_USAGE.VOLUME.eq(HELD_BLOCK.VOLUME), VOLUME_USAGE.BORROWED_BYTES.gt(0L))
+                .where(HELD_BLOCK.BORN.eq(0))
+                .groupBy(HELD_BLOCK.VOLUME)
+                .fetchMap(row -> row.value1(), row -> row.value2().longValueExact());
+    }
+
+    /** A clone has all to itself from now on. */
+    public void own(String volume) {
+        db.update(VOLUME_USAGE)
+                .set(VOLUME_USAGE.BORROWED_BYTES, 0L)
+                .where(VOLUME_USAGE.VOLUME.eq(volume))
+                .execute();
     }
 
     public void set(String volume, Usage.Held held) {

@@ -11,6 +11,7 @@ public sealed interface Change
                 RetentionChange,
                 FileChange,
                 PairChange,
+                CloneChange,
                 RuleChange,
                 HardwareChange,
                 EstateChange,

@@ -62,22 +62,8 @@ final class PairPlans {
                             : "While the copy does not answer, clients go on and the copy falls behind");
         }
         draft.step(new VolumeStep.CreateVolume(
-                copy(volume.get(), pair.copy(), pool.get().name())));
+                volume.get().likewise(pair.copy(), pool.get().name())));
         draft.step(new PairStep.SetPair(pair.volume(), Optional.empty(), Optional.of(pair)));
-    }
-
-    private static Volume copy(Volume of, String name, String pool) {
-        return new Volume(
-                name,
-                pool,
-                of.size(),
-                true,
-                of.blockSize(),
-                of.alarmPercent(),
-                of.kind(),
-                of.encrypted(),
-                of.pace(),
-                Optional.empty());
     }
 
     private static Optional<String> refusal(Estate estate, ReplicaPair pair, Volume volume) {

@@ -36,6 +36,7 @@ public final class Planner {
             case LimitChange limit -> LimitPlans.plan(draft, limit);
             case RetentionChange retention -> RetentionPlans.plan(draft, usage.bound(), retention);
             case PairChange pair -> PairPlans.plan(draft, usage, pair);
+            case CloneChange clone -> ClonePlans.plan(draft, usage, clone);
             case FileChange file -> FilePlans.plan(draft, file);
             case RuleChange rule -> RulePlans.plan(draft, rule);
             case HardwareChange hardware -> HardwarePlans.plan(draft, usage, hardware);

@@ -18,6 +18,7 @@ public sealed interface Step
                 RetentionStep,
                 FileStep,
                 PairStep,
+                CloneStep,
                 RuleStep,
                 HardwareStep,
                 EstateStep,

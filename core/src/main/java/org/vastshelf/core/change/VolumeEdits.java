@@ -193,8 +193,7 @@ final class VolumeEdits {
                                             "Volume " + name + " holds "
                                                     + draft.units().format(used) + "; it will be gone");
                                 }
-                                draft.step(new VolumeStep.RemoveVolume(
-                                        volume, draft.estate().rulesOf(Kinds.VOLUME, name)));
+                                draft.step(VolumeStep.RemoveVolume.of(draft.estate(), volume));
                             });
         });
     }

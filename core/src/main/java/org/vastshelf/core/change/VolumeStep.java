@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.vastshelf.core.estate.CloneOf;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Rule;
@@ -195,10 +196,16 @@ public sealed interface VolumeStep extends Step {
         }
     }
 
-    record RemoveVolume(Volume volume, List<Rule> rules) implements VolumeStep {
+    record RemoveVolume(Volume volume, List<Rule> rules, Optional<CloneOf> shared) implements VolumeStep {
         public RemoveVolume {
             // Orders written before rules were things of their own do not name them.
             rules = rules == null ? List.of() : List.copyOf(rules);
+            shared = shared == null ? Optional.empty() : shared;
+        }
+
+        static RemoveVolume of(Estate estate, Volume volume) {
+            return new RemoveVolume(
+                    volume, estate.rulesOf(Kinds.VOLUME, volume.name()), estate.find(Kinds.CLONE, volume.name()));
         }
 
         @Override
@@ -224,7 +231,7 @@ public sealed interface VolumeStep extends Step {
 
         @Override
         public Step on(Estate estate) {
-            return new RemoveVolume(estate.volumes().get(volume.name()), estate.rulesOf(Kinds.VOLUME, volume.name()));
+            return of(estate, estate.volumes().get(volume.name()));
         }
 
         @Override
@@ -235,12 +242,18 @@ public sealed interface VolumeStep extends Step {
         @Override
         public Optional<String> undoObstacle(Estate estate, Usage usage) {
             return Steps.unless(
-                    !estate.volumes().containsKey(volume.name()), "the volume name '" + volume.name() + "' is taken");
+                            shared.isEmpty(),
+                            "the blocks that clone " + volume.name() + " shared are not its own any more")
+                    .or(() -> Steps.unless(
+                            !estate.volumes().containsKey(volume.name()),
+                            "the volume name '" + volume.name() + "' is taken"));
         }
 
         @Override
         public Estate apply(Estate estate) {
-            return estate.without(Kinds.VOLUME, volume.name()).withoutRules(rules);
+            return estate.without(Kinds.VOLUME, volume.name())
+                    .without(Kinds.CLONE, volume.name())
+                    .withoutRules(rules);
         }
 
         @Override

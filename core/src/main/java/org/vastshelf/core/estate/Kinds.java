@@ -31,6 +31,7 @@ public final class Kinds {
     public static final Kind<Link> LINK = Kind.of("link", "links", Link.class, Link::key);
     public static final Kind<ReplicaPair> PAIR =
             Kind.of("replica pair", "replicaPairs", ReplicaPair.class, ReplicaPair::volume);
+    public static final Kind<CloneOf> CLONE = Kind.passing("clone", "clones", CloneOf.class, CloneOf::volume);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
     public static final Kind<Arrival> ARRIVAL = Kind.passing("arrival", "arrivals", Arrival.class, Arrival::key);
@@ -56,6 +57,7 @@ public final class Kinds {
             LEGAL_TAG,
             LINK,
             PAIR,
+            CLONE,
             REBUILD,
             SCRUB,
             ARRIVAL,

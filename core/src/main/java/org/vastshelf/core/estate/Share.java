@@ -62,6 +62,11 @@ public record Share(
         return length == uid.length() && text.startsWith(uid, begin) ? Ownership.OWN : Ownership.OTHERS;
     }
 
+    /** Another volume for the same people. */
+    public Share likewise(String otherName, String otherVolume) {
+        return new Share(otherName, otherVolume, smb, nfs, hiddenEntries, access, exports, ownFolders);
+    }
+
     /** The share with other rules of who gets to it. */
     public Share withAccess(List<AccessRule> nextAccess, List<ExportRule> nextExports) {
         return new Share(name, volume, smb, nfs, hiddenEntries, nextAccess, nextExports, ownFolders);

@@ -1,6 +1,7 @@
 package org.vastshelf.core.estate;
 
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.Map;
 import org.vastshelf.core.unit.Bytes;
 
@@ -38,13 +39,57 @@ public record Usage(Map<String, Held> byVolume, Bound bound) {
         return new Usage(byVolume, other);
     }
 
-    /** Bytes of live files, allocated, and bytes that only snapshots hold. */
-    public record Held(Bytes live, Bytes snapshots) {
+    /**
+     * Bytes of a volume.
+     *
+     * @param live of live files, allocated
+     * @param snapshots that only snapshots hold
+     * @param borrowed of both, what belongs to the snapshot of another volume that this one is a clone of
+     */
+    public record Held(Bytes live, Bytes snapshots, Borrowed borrowed) {
         static final Held NOTHING = new Held(Bytes.ZERO, Bytes.ZERO);
 
+        public Held(Bytes live, Bytes snapshots) {
+            this(live, snapshots, Borrowed.NOTHING);
+        }
+
+        /** What it takes from its pool. */
         public Bytes used() {
+            return live.plus(snapshots).minus(borrowed.all());
+        }
+
+        /** What its live files have to themselves. */
+        public Bytes ownLive() {
+            return live.minus(borrowed.live);
+        }
+
+        /** What its snapshots have to themselves. */
+        public Bytes ownSnapshots() {
+            return snapshots.minus(borrowed.snapshots);
+        }
+    }
+
+    /** Bytes that a clone shares, by what has them in the clone. */
+    public record Borrowed(Bytes live, Bytes snapshots) {
+        static final Borrowed NOTHING = new Borrowed(Bytes.ZERO, Bytes.ZERO);
+
+        public Bytes all() {
             return live.plus(snapshots);
         }
+    }
+
+    /** As it is counted of an estate: what is a clone no more has to itself what it borrowed. */
+    public Usage in(Estate estate) {
+        boolean settled = byVolume.entrySet().stream()
+                .allMatch(e -> e.getValue().borrowed.all().isZero()
+                        || estate.find(Kinds.CLONE, e.getKey()).isPresent());
+        if (settled) {
+            return this;
+        }
+        Map<String, Held> next = new HashMap<>(byVolume);
+        next.replaceAll((volume, held) ->
+                estate.find(Kinds.CLONE, volume).isPresent() ? held : new Held(held.live, held.snapshots));
+        return new Usage(next, bound);
     }
 
     public Held of(String volume) {

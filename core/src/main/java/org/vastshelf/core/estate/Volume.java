@@ -85,6 +85,12 @@ public record Volume(
         return new Volume(name, pool, size, thin, blockSize, alarmPercent, kind, encrypted, pace, to);
     }
 
+    /** An empty thin one of the same kind and size. */
+    public Volume likewise(String otherName, String otherPool) {
+        return new Volume(
+                otherName, otherPool, size, true, blockSize, alarmPercent, kind, encrypted, pace, Optional.empty());
+    }
+
     /** Whether it lies on a pool or is on its way there. */
     public boolean isOn(String name) {
         return pool.equals(name) || movingTo.filter(name::equals).isPresent();

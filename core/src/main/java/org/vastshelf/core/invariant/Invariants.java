@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 
@@ -36,7 +37,7 @@ public final class Invariants {
         known.addAll(keys(Drives.of(before)));
         for (Pool pool : after.pools().values()) {
             if (touched(before, after, pool)) {
-                found.addAll(Pools.of(after, usage, pool));
+                found.addAll(Pools.of(after, usage.in(after), pool));
                 Pool old = before.pools().get(pool.name());
                 known.addAll(old == null ? Set.of() : keys(Pools.of(before, usage, old)));
             }
@@ -55,6 +56,7 @@ public final class Invariants {
                 || !before.holds().equals(after.holds())
                 || pool.drives()
                         .anyMatch(d -> before.drives().get(d) != after.drives().get(d))
+                || !before.all(Kinds.CLONE).equals(after.all(Kinds.CLONE))
                 || volumesDiffer(before, after, pool);
     }
 

@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.vastshelf.core.estate.CloneOf;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kind;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.Volume;
 
 /** Every name that something uses is the name of something; everything is kept under its own name. */
 final class References {
@@ -21,6 +23,7 @@ final class References {
         references.links(estate);
         references.rules(estate);
         references.oneShareForEachVolume(estate);
+        estate.all(Kinds.CLONE).values().forEach(clone -> references.clone(estate, clone));
         return references.found;
     }
 
@@ -91,6 +94,29 @@ final class References {
                         "volume " + share.volume() + " would be served as " + other + " and as " + share.name());
             }
         });
+    }
+
+    /** A clone lies where the blocks lie that it shares, and neither they nor it go away meanwhile. */
+    private void clone(Estate estate, CloneOf clone) {
+        String key = "clone " + clone.volume();
+        Volume volume = estate.volumes().get(clone.volume());
+        Volume source = estate.volumes().get(clone.source());
+        if (volume == null || source == null) {
+            known(key, "volume", clone.volume(), estate.volumes());
+            known(key, "volume", clone.source(), estate.volumes());
+            return;
+        }
+        boolean beside = volume.pool().equals(source.pool())
+                || estate.find(Kinds.PAIR, source.name())
+                        .map(pair -> estate.volumes().get(pair.copy()))
+                        .filter(copy -> volume.pool().equals(copy.pool()))
+                        .isPresent();
+        if (!beside || volume.movingTo().isPresent() || source.movingTo().isPresent()) {
+            add(
+                    key + " blocks",
+                    "volume " + volume.name() + " shares blocks with a snapshot of volume " + source.name()
+                            + ", and would not lie beside them; make it independent first");
+        }
     }
 
     private void known(String owner, String what, String name, Map<String, ?> there) {

@@ -119,8 +119,8 @@ public final class Ledgers {
     public static ByteLedger ofVolume(Usage usage, Volume volume) {
         Usage.Held held = usage.of(volume.name());
         List<Line> lines = new ArrayList<>();
-        add(lines, ByteKind.LIVE, "live files", held.live(), "allocated by its files");
-        add(lines, ByteKind.SNAPSHOTS, "snapshots", held.snapshots(), "held by snapshots alone");
+        add(lines, ByteKind.LIVE, "live files", held.ownLive(), "allocated by its files");
+        add(lines, ByteKind.SNAPSHOTS, "snapshots", held.ownSnapshots(), "held by snapshots alone");
         lines.add(new Line(ByteKind.FREE, "free", volume.size().minusOrZero(held.used()), "what is left of its size"));
         return new ByteLedger(volume.size().max(held.used()), lines, held.used().minusOrZero(volume.size()));
     }
@@ -186,10 +186,10 @@ public final class Ledgers {
 
     private static ByteLedger withVolumes(
             List<Line> lines, Bytes label, Room room, List<Volume> volumes, List<Volume> coming, Usage usage) {
-        Bytes live =
-                Bytes.sum(volumes.stream().map(v -> usage.of(v.name()).live()).toList());
+        Bytes live = Bytes.sum(
+                volumes.stream().map(v -> usage.of(v.name()).ownLive()).toList());
         Bytes snapshots = Bytes.sum(
-                volumes.stream().map(v -> usage.of(v.name()).snapshots()).toList());
+                volumes.stream().map(v -> usage.of(v.name()).ownSnapshots()).toList());
         Bytes unusedThick = Bytes.sum(volumes.stream()
                 .filter(v -> !v.thin())
                 .map(v -> v.size().minusOrZero(usage.of(v.name()).used()))

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
@@ -416,7 +417,7 @@ class EditsTest {
     @Test
     void a_rule_goes_with_what_it_governs_and_comes_back_with_it() {
         Estate ruled = plan(estate(), new RuleChange.SetRule(growth("film", 9))).after();
-        Step remove = new VolumeStep.RemoveVolume(ruled.volumes().get("film"), List.of()).on(ruled);
+        Step remove = new VolumeStep.RemoveVolume(ruled.volumes().get("film"), List.of(), Optional.empty()).on(ruled);
         assertThat(remove.apply(ruled).find(Kinds.GROWTH, "film")).isEmpty();
         assertThat(remove.undo(remove.apply(ruled))).isEqualTo(ruled);
     }
