@@ -55,6 +55,7 @@ class PagesTest {
             NEWEST,
             "/protect/compare/office",
             "/protect/shares/film",
+            "/protect/clones?volume=office&snapshot=1",
             "/protect/pairs",
             "/protect/pairs/herbarium",
             "/protect/retention",

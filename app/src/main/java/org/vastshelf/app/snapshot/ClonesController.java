@@ -72,6 +72,7 @@ class ClonesController {
                                 new Listing.Column<>("clone", Comparator.comparing(CloneOf::volume)),
                                 new Listing.Column<>("source", Comparator.comparing(CloneOf::source)))
                         .map(clone -> row(fmt, estate, held, clone)));
+        model.addAttribute("none", estate.all(Kinds.CLONE).isEmpty());
         model.addAttribute("acting", me.isAdministrator());
         boolean makes = me.isAdministrator() && !volume.isEmpty();
         model.addAttribute("makes", makes);
