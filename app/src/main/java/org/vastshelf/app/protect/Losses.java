@@ -53,9 +53,18 @@ public class Losses {
         this.clock = clock;
     }
 
-    /** A share, and what could be brought back of it after each mishap; what is missing could not. */
+    /**
+     * A share, and what could be brought back of it after each mishap; what is missing could not.
+     *
+     * @param rehearsed when letting its copy take over was tried last, and found right
+     */
     public record Row(
-            Share share, Optional<ProtectionGoal> goal, Map<Loss, Recovery> after, int snapshots, boolean copied) {
+            Share share,
+            Optional<ProtectionGoal> goal,
+            Map<Loss, Recovery> after,
+            int snapshots,
+            boolean copied,
+            Optional<Instant> rehearsed) {
 
         Optional<String> shortfall(Loss loss, Instant now) {
             return Recovery.shortfall(goal, loss, Optional.ofNullable(after.get(loss)), now);
@@ -65,6 +74,7 @@ public class Losses {
     public List<Row> of(Collection<Share> shares) {
         Estate estate = estates.load();
         Map<String, Copies.Standing> standings = copies.all();
+        Map<String, Instant> rehearsed = copies.rehearsed();
         Map<String, ShareSumStore.Sum> held =
                 sums.of(shares.stream().map(Share::name).toList());
         List<Row> rows = new ArrayList<>();
@@ -89,7 +99,8 @@ public class Losses {
                     estate.find(Kinds.GOAL, share.name()),
                     assets.after(estate, share, mibps),
                     taken.size(),
-                    standings.containsKey(share.volume())));
+                    standings.containsKey(share.volume()),
+                    Optional.ofNullable(rehearsed.get(share.volume()))));
         }
         return rows;
     }

@@ -1,6 +1,8 @@
 package org.vastshelf.app.protect;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
@@ -8,6 +10,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,6 +27,7 @@ import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
+import org.vastshelf.app.kit.SpreadsheetText;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
@@ -72,7 +77,8 @@ class ProtectController {
     record Cell(Mark mark, String detail, String why) {}
 
     /** A share with what is left of it after each mishap. */
-    record Row(String share, String volume, String wanted, List<Cell> cells, int count, String held) {}
+    record Row(
+            String share, String volume, String wanted, List<Cell> cells, int count, String held, String rehearsed) {}
 
     @GetMapping("/protect")
     String protect(@ModelAttribute("scope") Scope scope, HttpServletRequest request, Model model) {
@@ -80,10 +86,7 @@ class ProtectController {
         Estate estate = estates.load();
         Usage held = usage.load();
         Instant now = clock.instant();
-        List<Share> shares = estate.shares().values().stream()
-                .filter(share -> scope.covers(estate, estate.volumes().get(share.volume())))
-                .sorted(Comparator.comparing(Share::name))
-                .toList();
+        List<Share> shares = shares(estate, scope);
         model.addAttribute(
                 "losses", Arrays.stream(Loss.values()).map(Loss::title).toList());
         model.addAttribute(
@@ -113,7 +116,62 @@ class ProtectController {
                         .map(loss -> cell(fmt, row, loss, now))
                         .toList(),
                 row.snapshots(),
-                "hold " + fmt.size(held.of(row.share().volume()).snapshots()));
+                "hold " + fmt.size(held.of(row.share().volume()).snapshots()),
+                rehearsed(fmt, row, now));
+    }
+
+    private static String rehearsed(Figures fmt, Losses.Row row, Instant now) {
+        return row.copied()
+                ? row.rehearsed()
+                        .map(at -> "rehearsed " + fmt.duration(Duration.between(at, now)) + " ago")
+                        .orElse("never rehearsed")
+                : "";
+    }
+
+    /** All of them, a line for each share and mishap. */
+    @GetMapping("/protect/losses.csv")
+    void csv(@ModelAttribute("scope") Scope scope, HttpServletResponse response) throws IOException {
+        Estate estate = estates.load();
+        Instant now = clock.instant();
+        response.setContentType("text/csv;charset=UTF-8");
+        response.setHeader("Content-Disposition", "attachment; filename=\"losses.csv\"");
+        try (CSVPrinter csv = new CSVPrinter(response.getWriter(), CSVFormat.RFC4180)) {
+            csv.printRecord(
+                    "share",
+                    "volume",
+                    "mishap",
+                    "newest state",
+                    "bytes changed since",
+                    "seconds to bring back",
+                    "from",
+                    "falls short",
+                    "failover rehearsed");
+            for (Share share : shares(estate, scope)) {
+                Losses.Row row = losses.of(List.of(share)).getFirst();
+                for (Loss loss : Loss.values()) {
+                    Optional<Recovery> recovery =
+                            Optional.ofNullable(row.after().get(loss));
+                    csv.printRecord(
+                            share.name(),
+                            share.volume(),
+                            loss.title(),
+                            recovery.map(r -> r.state().toString()).orElse(""),
+                            recovery.map(r -> String.valueOf(r.changed())).orElse(""),
+                            recovery.map(r -> String.valueOf(r.back().toSeconds()))
+                                    .orElse(""),
+                            recovery.map(r -> SpreadsheetText.written(r.from())).orElse("nothing"),
+                            row.shortfall(loss, now).orElse(""),
+                            row.rehearsed().map(Instant::toString).orElse(""));
+                }
+            }
+        }
+    }
+
+    private static List<Share> shares(Estate estate, Scope scope) {
+        return estate.shares().values().stream()
+                .filter(share -> scope.covers(estate, estate.volumes().get(share.volume())))
+                .sorted(Comparator.comparing(Share::name))
+                .toList();
     }
 
     private static Cell cell(Figures fmt, Losses.Row row, Loss loss, Instant now) {

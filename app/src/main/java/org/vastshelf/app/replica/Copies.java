@@ -16,12 +16,19 @@ import org.vastshelf.core.estate.Estate;
 public class Copies {
 
     private final ReplicaStore store;
+    private final RehearsalStore rehearsals;
     private final Replication replication;
     private final EstateStore estates;
     private final ShelfClock clock;
 
-    Copies(ReplicaStore store, Replication replication, EstateStore estates, ShelfClock clock) {
+    Copies(
+            ReplicaStore store,
+            RehearsalStore rehearsals,
+            Replication replication,
+            EstateStore estates,
+            ShelfClock clock) {
         this.store = store;
+        this.rehearsals = rehearsals;
         this.replication = replication;
         this.estates = estates;
         this.clock = clock;
@@ -65,6 +72,11 @@ public class Copies {
             }
         });
         return all;
+    }
+
+    /** When the failover of each volume was last rehearsed and found right. */
+    public Map<String, Instant> rehearsed() {
+        return rehearsals.lastGood();
     }
 
     public Optional<Standing> of(String volume) {

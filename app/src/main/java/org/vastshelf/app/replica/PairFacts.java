@@ -71,7 +71,10 @@ class PairFacts implements PlanFacts {
             case PairChange.MakePair make -> made(make, units);
             case PairChange.FailOver over -> over(over, units);
             case PairChange.GoBack back -> back(back.volume(), units);
-            case CloneChange.MakeClone clone when clone.ofCopy() -> cloned(clone);
+            case CloneChange.MakeClone clone
+            when clone.ofCopy() -> cloned(clone.volume(), clone.snapshot(), "clone " + clone.name() + ": copy");
+            case PairChange.Rehearse rehearse ->
+                cloned(rehearse.volume(), rehearse.snapshot(), "pair " + rehearse.volume() + ": copy");
             default -> List.of();
         };
     }
@@ -210,24 +213,23 @@ class PairFacts implements PlanFacts {
     }
 
     /** The copy has one state of the volume: a clone of it is a clone of that. */
-    private List<Check> cloned(CloneChange.MakeClone change) {
-        Optional<Replica> replica =
-                store.find(change.volume()).filter(r -> r.baseAt().isPresent());
-        String key = "clone " + change.name() + ": copy";
+    private List<Check> cloned(String volume, int snapshot, String key) {
+        Optional<Replica> replica = store.find(volume).filter(r -> r.baseAt().isPresent());
+
         if (replica.isEmpty()) {
             return List.of(Check.refuse(key, "The copy holds nothing whole yet", "wait until it is seeded"));
         }
         int base = replica.get().base();
         boolean has = base > 0
-                ? base == change.snapshot()
-                : snapshots.brief(change.volume()).stream()
-                        .anyMatch(s -> s.number() == change.snapshot()
+                ? base == snapshot
+                : snapshots.brief(volume).stream()
+                        .anyMatch(s -> s.number() == snapshot
                                 && !s.at().isBefore(replica.get().since()));
         return has
                 ? List.of()
                 : List.of(Check.refuse(
                         key,
-                        "The copy does not have snapshot " + change.snapshot(),
+                        "The copy does not have snapshot " + snapshot,
                         base > 0 ? "choose " + base + ", which it has" : "take one now, which it will have"));
     }
 

@@ -12,6 +12,7 @@ import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -26,11 +27,15 @@ import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Taken;
+import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.PairChange;
+import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.RehearsalRule;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.ReplicaPair.Mode;
 import org.vastshelf.core.replica.PairRoute;
@@ -47,6 +52,8 @@ class PairsController {
     private final Copies copies;
     private final LeftFiles besides;
     private final ReplicaStore store;
+    private final RehearsalStore rehearsals;
+    private final RehearsalDue due;
     private final EstateStore estates;
     private final OrderService orders;
     private final ShelfClock clock;
@@ -55,12 +62,16 @@ class PairsController {
             Copies copies,
             LeftFiles besides,
             ReplicaStore store,
+            RehearsalStore rehearsals,
+            RehearsalDue due,
             EstateStore estates,
             OrderService orders,
             ShelfClock clock) {
         this.copies = copies;
         this.besides = besides;
         this.store = store;
+        this.rehearsals = rehearsals;
+        this.due = due;
         this.estates = estates;
         this.orders = orders;
         this.clock = clock;
@@ -81,6 +92,9 @@ class PairsController {
     record EventRow(String at, String state, String cause, String lag) {}
 
     record LeftRow(long no, String share, String path, String kind, String size, String owner, String changed) {}
+
+    /** A rehearsal in a list. */
+    record RehearsalRow(long order, String at, String state, String took, Mark mark, String said) {}
 
     @GetMapping(HERE)
     String list(@AuthenticationPrincipal Someone me, HttpServletRequest request, Model model) {
@@ -223,8 +237,58 @@ class PairsController {
                         .toList());
         model.addAttribute("acts", me.isAdministrator() ? acts(pair) : List.of());
         model.addAttribute("acting", me.isAdministrator());
+        rehearsals(me, fmt, estate, volume, model);
         model.addAttribute("action", HERE + "/" + volume);
         return "pair";
+    }
+
+    private void rehearsals(Someone me, Figures fmt, Estate estate, String volume, Model model) {
+        model.addAttribute(
+                "rehearsals",
+                rehearsals.of(volume, EVENTS).stream()
+                        .map(r -> new RehearsalRow(
+                                r.order(),
+                                fmt.moment(r.at()),
+                                fmt.moment(r.stateAt()),
+                                fmt.duration(Duration.ofSeconds(r.seconds())),
+                                r.isGood()
+                                        ? Mark.fine("right")
+                                        : r.done() ? Mark.act("not right") : Mark.watch("under way"),
+                                Rehearsing.said(r) + " " + fmt.size(Bytes.of(r.bytes())) + " in all, "
+                                        + fmt.size(Bytes.of(r.readBytes())) + " read."))
+                        .toList());
+        String address = HERE + "/" + volume + "/rehearsals";
+        model.addAttribute(
+                "byItself",
+                new Form(
+                        address,
+                        "When is it rehearsed by itself?",
+                        ScheduleForm.fields(
+                                Typed.of(model).at(address),
+                                estate.find(Kinds.REHEARSAL, volume).map(RehearsalRule::when),
+                                ScheduleForm.daily()),
+                        List.of(Form.Button.of("Draft the schedule")),
+                        ""));
+    }
+
+    /** Rehearses it by itself from then on, or no more. */
+    @PostMapping(HERE + "/{volume}/rehearsals")
+    String schedule(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String volume,
+            @ModelAttribute ScheduleForm when,
+            Model model) {
+        try {
+            orders.add(
+                    me.getName(),
+                    when.schedule()
+                            .<Change>map(schedule -> new RuleChange.SetRule(new RehearsalRule(volume, schedule)))
+                            .orElseGet(() -> new RuleChange.DropRule(Kinds.REHEARSAL.name(), volume)));
+            return "redirect:" + HERE + "/" + volume;
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+            return pair(me, volume, model);
+        }
     }
 
     /** Saves a file that was left behind beside what is there now. */
@@ -257,6 +321,7 @@ class PairsController {
                                 pair.paused() ? "on" : "pause"),
                         Form.Button.of("Draft failing over as planned", "act", "planned"),
                         Form.Button.of("Draft failing over in need", "act", "need"),
+                        Form.Button.of("Draft a rehearsal", "act", "rehearse"),
                         Form.Button.of("Draft its end", "act", "end"));
     }
 
@@ -270,10 +335,11 @@ class PairsController {
                     case "on" -> new PairChange.RestPair(volume, false);
                     case "planned" -> new PairChange.FailOver(volume, false);
                     case "need" -> new PairChange.FailOver(volume, true);
+                    case "rehearse" -> new PairChange.Rehearse(volume, due.had(volume));
                     case "end" -> new PairChange.EndPair(volume);
                     default ->
                         throw new IllegalArgumentException(
-                                "act is '" + act + "', must be back, pause, on, planned, need or end");
+                                "act is '" + act + "', must be back, pause, on, planned, need, rehearse or end");
                 });
         return "redirect:" + HERE + "/" + volume;
     }

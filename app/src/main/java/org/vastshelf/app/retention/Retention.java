@@ -81,7 +81,7 @@ public class Retention {
                 young = count.young() ? young.plus(sum) : young;
             }
         }
-        return new Holding(held, young, free, coming, last);
+        return new Holding(today, held, young, free, coming, last);
     }
 
     /**

@@ -1,11 +1,16 @@
 package org.vastshelf.app.retention;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -23,6 +28,7 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.SpreadsheetText;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.security.Someone;
@@ -38,6 +44,8 @@ class RetentionController {
     /** Days on which something becomes free that a page names. */
     private static final int SHOWN = 60;
 
+    private static final int SOON_DAYS = 30;
+
     private final Retention retention;
     private final OrderService orders;
     private final ShelfClock clock;
@@ -49,7 +57,16 @@ class RetentionController {
     }
 
     /** A rule in a list. */
-    record Row(String key, String share, String folder, String term, String quiet, Mark state, String sealed) {}
+    record Row(
+            String key,
+            String share,
+            String folder,
+            String term,
+            String quiet,
+            Mark state,
+            String sealed,
+            String free,
+            String soon) {}
 
     /** What becomes free on a day. */
     record Day(String day, String files, String bytes) {}
@@ -64,7 +81,7 @@ class RetentionController {
                                 retention.rules(),
                                 RetentionRule::title,
                                 new Listing.Column<>("share", Comparator.comparing(RetentionRule::key)))
-                        .map(rule -> row(fmt, rule)));
+                        .map(rule -> row(fmt, rule, retention.holding(rule))));
         return show(me, RetentionForm.empty(""), model);
     }
 
@@ -80,7 +97,7 @@ class RetentionController {
         return "retention";
     }
 
-    private static Row row(Figures fmt, RetentionRule rule) {
+    private static Row row(Figures fmt, RetentionRule rule, Holding holding) {
         return new Row(
                 rule.key(),
                 rule.share(),
@@ -91,7 +108,38 @@ class RetentionController {
                 rule.seal()
                         .map(seal -> "sealed " + fmt.moment(seal.at()) + " by " + seal.by()
                                 + ", the last file then free on " + seal.lastFree())
-                        .orElse("not sealed: can be lifted"));
+                        .orElse("not sealed: can be lifted"),
+                said(fmt, holding.free()),
+                said(fmt, holding.within(SOON_DAYS)));
+    }
+
+    /** What becomes free when, of all rules, with who sealed them; what is free already comes first. */
+    @GetMapping(HERE + "/free.csv")
+    void csv(HttpServletResponse response) throws IOException {
+        response.setContentType("text/csv;charset=UTF-8");
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"retention.csv\"");
+        try (CSVPrinter csv = new CSVPrinter(response.getWriter(), CSVFormat.RFC4180)) {
+            csv.printRecord("share", "folder", "rule", "sealed by", "sealed at", "free on", "files", "bytes");
+            for (RetentionRule rule : retention.rules()) {
+                Holding holding = retention.holding(rule);
+                line(csv, rule, "already", holding.free());
+                for (Map.Entry<LocalDate, Holding.Sum> day : holding.coming().entrySet()) {
+                    line(csv, rule, day.getKey().toString(), day.getValue());
+                }
+            }
+        }
+    }
+
+    private static void line(CSVPrinter csv, RetentionRule rule, String day, Holding.Sum sum) throws IOException {
+        csv.printRecord(
+                rule.share(),
+                SpreadsheetText.written(rule.folder().text()),
+                rule.term(),
+                rule.seal().map(RetentionRule.Seal::by).orElse(""),
+                rule.seal().map(seal -> seal.at().toString()).orElse(""),
+                day,
+                sum.files(),
+                sum.bytes());
     }
 
     @PostMapping(HERE)
@@ -122,7 +170,7 @@ class RetentionController {
         Figures fmt = Figures.of(model);
         RetentionRule rule = retention.rule(key);
         Holding holding = retention.holding(rule);
-        model.addAttribute("rule", row(fmt, rule));
+        model.addAttribute("rule", row(fmt, rule, holding));
         model.addAttribute("held", said(fmt, holding.held()));
         model.addAttribute("young", said(fmt, holding.young()));
         model.addAttribute("free", said(fmt, holding.free()));

@@ -46,7 +46,14 @@ public class CloneFiles {
 
     /** Forgets what lay on a share of this name whose volume is gone. */
     public void free(String share) {
-        clones.catalogue(share).filter(catalogue -> clones.isGone(share)).ifPresent(catalogue -> {
+        if (clones.isGone(share)) {
+            discard(share);
+        }
+    }
+
+    /** Forgets what was laid for a share that was never open. */
+    public void discard(String share) {
+        clones.catalogue(share).ifPresent(catalogue -> {
             clones.keptBy(catalogue).forEach(numbers -> kept.used(numbers, -1));
             clones.remove(catalogue, share);
         });

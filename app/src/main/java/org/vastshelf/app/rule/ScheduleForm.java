@@ -83,6 +83,11 @@ public record ScheduleForm(String often, String first, String recurrence) {
         return Arrays.stream(Often.values()).filter(o -> o != Often.TEN_MINUTES).toList();
     }
 
+    /** Rhythms of what comes once a day at most. */
+    public static List<Often> daily() {
+        return hourly().stream().filter(o -> o != Often.HOUR).toList();
+    }
+
     /** Rhythms of what has to come at all. */
     public static List<Often> always() {
         return Arrays.stream(Often.values()).filter(o -> o != Often.NEVER).toList();

@@ -128,6 +128,7 @@ public final class Routes {
             post("/protect/pairs", Access.DESIGNERS),
             post("/protect/pairs/*", Access.DESIGNERS),
             post("/protect/pairs/*/left", Access.DESIGNERS),
+            post("/protect/pairs/*/rehearsals", Access.DESIGNERS),
             post("/protect/retention", Access.DESIGNERS),
             post("/protect/retention/*", Access.DESIGNERS),
             post("/protect/holds", Access.RUNNERS),

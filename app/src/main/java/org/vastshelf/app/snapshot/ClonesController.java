@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Listing;
@@ -136,13 +137,21 @@ class ClonesController {
             HttpServletRequest request,
             Model model) {
         try {
-            // Named as a volume is, which is said at once and not only in the draft.
-            new CloneOf(name.strip(), volume, snapshot);
+            requireName(name.strip(), volume);
             orders.add(me.getName(), new CloneChange.MakeClone(volume, snapshot, name.strip(), ofCopy));
             return "redirect:" + HERE;
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
             return list(me, volume, snapshot, ofCopy, request, model);
+        }
+    }
+
+    /** Named as a volume is, which is said at its place and not only in the draft. */
+    private static void requireName(String name, String volume) {
+        try {
+            new CloneOf(name, volume, 0);
+        } catch (IllegalArgumentException refused) {
+            throw new AtField("name", String.valueOf(refused.getMessage()));
         }
     }
 

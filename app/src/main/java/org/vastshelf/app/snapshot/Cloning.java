@@ -2,11 +2,10 @@ package org.vastshelf.app.snapshot;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.orders.StepWork;
 import org.vastshelf.app.road.CloneFiles;
@@ -93,6 +92,7 @@ class Cloning implements StepWork {
                 progress.of(task.order(), task.position()).at().isEmpty() && files.remembers(step.share())
                         ? Optional.of("a share '" + step.share() + "' had files before")
                         : Optional.empty();
+            case CloneStep.CompareClone step -> Optional.empty();
             case CloneStep.Separate step -> Optional.empty();
         };
     }
@@ -105,7 +105,7 @@ class Cloning implements StepWork {
                 holder,
                 "clone " + made.volume() + " shares its blocks",
                 Optional.empty()));
-        if (store.lock(made.volume(), List.of()) == 0) {
+        if (store.lock(made.volume()) == 0) {
             empty(made.volume());
             store.add(List.of(new Taken(made.volume(), FIRST, "as it was cloned", at, holder, false)));
             store.need(new Need(made.volume(), FIRST, holder, "the clone shares blocks with it", Optional.empty()));
@@ -128,74 +128,28 @@ class Cloning implements StepWork {
         if (before.at().isEmpty()) {
             files.free(step.share());
         }
-        Some some = new Some(before.at().isEmpty() ? Optional.empty() : Optional.of(new FilePath(before.at())));
+        Set<FilePath> folders = new HashSet<>();
+        List<CloneFiles.Item> items = new ArrayList<>();
+        Walk walk = new Walk(past, before.at(), (path, place) -> {
+            folders.add(path);
+            past.whole(place).forEach((name, was) -> items.add(new CloneFiles.Item(path, was.row(), was.contents())));
+            return items.size() < PORTION;
+        });
         PastStore.Place top = past.folder(source, step.made().snapshot(), FilePath.ROOT)
                 .orElseThrow(() -> new IllegalStateException("share " + source + " has no files"));
-        boolean all = some.walk(FilePath.ROOT, top);
-        files.lay(step.share(), step.made().volume(), some.folders, some.items);
+        boolean all = walk.from(top);
+        files.lay(step.share(), step.made().volume(), folders, items);
         progress.note(
                 task.order(),
                 task.position(),
                 new Progress(
-                        some.last.map(FilePath::text).orElse("/"),
-                        before.files() + some.items.size(),
+                        walk.at(),
+                        before.files() + items.size(),
                         before.bytes()
-                                + some.items.stream()
-                                        .mapToLong(i -> i.row().bytes())
-                                        .sum(),
+                                + items.stream().mapToLong(i -> i.row().bytes()).sum(),
                         0,
                         ""));
         return all;
-    }
-
-    /** Goes through the folders of a snapshot, each before those in it, from where it was left, until it has enough. */
-    private final class Some {
-        private final Set<FilePath> folders = new TreeSet<>((a, b) -> a.text().compareTo(b.text()));
-        private final List<CloneFiles.Item> items = new ArrayList<>();
-        private final Optional<FilePath> from;
-        private Optional<FilePath> last;
-
-        Some(Optional<FilePath> from) {
-            this.from = from;
-            this.last = from;
-        }
-
-        /** Whether all below was gone through. */
-        boolean walk(FilePath path, PastStore.Place place) {
-            if (!isBehind(path)) {
-                if (items.size() >= PORTION) {
-                    return false;
-                }
-                folders.add(path);
-                past.whole(place)
-                        .forEach((name, was) -> items.add(new CloneFiles.Item(path, was.row(), was.contents())));
-                last = Optional.of(path);
-            }
-            for (Map.Entry<String, PastStore.Place> child : past.children(place).entrySet()) {
-                FilePath below = path.child(child.getKey());
-                boolean leftBehind =
-                        isBehind(below) && from.filter(f -> f.isWithin(below)).isEmpty();
-                if (!leftBehind && !walk(below, child.getValue())) {
-                    return false;
-                }
-            }
-            return true;
-        }
-
-        private boolean isBehind(FilePath path) {
-            return from.filter(f -> compare(path.parts(), f.parts()) <= 0).isPresent();
-        }
-    }
-
-    /** An outer folder comes before those in it, and those in the order of their names. */
-    private static int compare(List<String> one, List<String> other) {
-        for (int i = 0; i < Math.min(one.size(), other.size()); i++) {
-            int by = one.get(i).compareTo(other.get(i));
-            if (by != 0) {
-                return by;
-            }
-        }
-        return one.size() - other.size();
     }
 
     @Override

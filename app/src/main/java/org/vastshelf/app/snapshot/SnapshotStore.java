@@ -69,29 +69,22 @@ class SnapshotStore {
     }
 
     /**
-     * Lets nobody else take or delete snapshots of a volume, or change a file of it, until the transaction has ended.
+     * Lets nobody else take or delete snapshots of a volume until the transaction has ended.
      *
      * @return how many were ever taken
      */
-    int lock(String volume, Collection<String> shares) {
+    int lock(String volume) {
         db.insertInto(SNAPSHOT_NUMBER)
                 .set(SNAPSHOT_NUMBER.VOLUME, volume)
                 .set(SNAPSHOT_NUMBER.TAKEN, 0)
                 .onDuplicateKeyIgnore()
                 .execute();
-        int taken = db.select(SNAPSHOT_NUMBER.TAKEN)
+        return db.select(SNAPSHOT_NUMBER.TAKEN)
                 .from(SNAPSHOT_NUMBER)
                 .where(SNAPSHOT_NUMBER.VOLUME.eq(volume))
                 .forUpdate()
                 .fetchSingle()
                 .value1();
-        db.select(FILE_TREE.SHARE)
-                .from(FILE_TREE)
-                .where(FILE_TREE.SHARE.in(shares))
-                .orderBy(FILE_TREE.SHARE)
-                .forUpdate()
-                .fetch();
-        return taken;
     }
 
     /** Adds snapshots of one volume; the last of them is the last that was ever taken. */

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableSet;
@@ -19,6 +20,7 @@ import org.vastshelf.app.clock.CountedClock;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.road.ShareTrees;
 import org.vastshelf.app.snapshot.SnapshotStore.Need;
 import org.vastshelf.app.snapshot.SnapshotStore.Taken;
 import org.vastshelf.app.store.EstateStore;
@@ -54,6 +56,7 @@ public class Snapshots {
     private final SnapshotStore store;
     private final EstateStore estates;
     private final Pruning pruning;
+    private final ShareTrees trees;
     private final Deeds deeds;
     private final ShelfClock clock;
     private final CountedClock counted;
@@ -63,6 +66,7 @@ public class Snapshots {
             SnapshotStore store,
             EstateStore estates,
             Pruning pruning,
+            ShareTrees trees,
             Deeds deeds,
             ShelfClock clock,
             CountedClock counted,
@@ -70,6 +74,7 @@ public class Snapshots {
         this.store = store;
         this.estates = estates;
         this.pruning = pruning;
+        this.trees = trees;
         this.deeds = deeds;
         this.clock = clock;
         this.counted = counted;
@@ -222,7 +227,7 @@ public class Snapshots {
             Estate estate = estates.held().estate();
             requireKeeping(volume(estate, name));
             List<String> shares = shares(estate, name);
-            int ever = store.lock(name, shares);
+            int ever = lock(estate, name);
             List<Taken> there = new ArrayList<>(store.of(name));
             List<Integer> gone = leaving(rule, moments);
             Set<Instant> kept = kept(rule, there, moments);
@@ -387,7 +392,7 @@ public class Snapshots {
         }
         transactions.run(() -> {
             estates.held();
-            store.lock(volume, List.of());
+            store.lock(volume);
             Shelf shelf = of(volume);
             Map<Integer, List<Need>> needs = needs(volume);
             for (int number : numbers) {
@@ -477,7 +482,7 @@ public class Snapshots {
             Estate estate = estates.held().estate();
             requireKeeping(volume(estate, volumeName));
             List<String> shares = shares(estate, volumeName);
-            int number = store.lock(volumeName, shares) + 1;
+            int number = lock(estate, volumeName) + 1;
             List<Taken> there = store.of(volumeName);
 
             requireRoom(volumeName, there.size() + 1);
@@ -493,6 +498,13 @@ public class Snapshots {
             makeRoom(estate, volumeName);
             return number;
         });
+    }
+
+    /** Has a volume with its files to itself; says how many snapshots of it were ever taken. */
+    private int lock(Estate estate, String volume) {
+        int ever = store.lock(volume);
+        estate.sharesOn(volume).sorted(Comparator.comparing(Share::name)).forEach(trees::lock);
+        return ever;
     }
 
     private static List<String> shares(Estate estate, String volume) {
@@ -517,7 +529,7 @@ public class Snapshots {
             Estate estate = estates.held().estate();
             Volume volume = volume(estate, volumeName);
             List<String> shares = shares(estate, volumeName);
-            int ever = store.lock(volumeName, shares);
+            int ever = lock(estate, volumeName);
             List<HeldBlocks.Count> held = store.held(volumeName);
             Shelf shelf = shelf(volume, held);
             NavigableSet<Integer> left = numbers(shelf.taken);

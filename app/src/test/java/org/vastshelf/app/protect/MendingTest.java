@@ -32,7 +32,8 @@ class MendingTest {
                 Optional.of(new ProtectionGoal("film", minutes, 60, List.of(Loss.values()))),
                 Map.of(),
                 0,
-                copied);
+                copied,
+                Optional.empty());
     }
 
     /** The rarest schedule that still does it is the cheapest. */

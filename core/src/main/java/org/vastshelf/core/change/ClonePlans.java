@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.vastshelf.core.estate.CloneOf;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.Names;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.Share;
@@ -61,6 +62,29 @@ final class ClonePlans {
         draft.step(new CloneStep.ShareBlocks(clone));
         draft.step(new CloneStep.LayFiles(clone, change.name()));
         draft.step(new ShareStep.OpenShare(share.get().likewise(change.name(), change.name()), Optional.empty()));
+    }
+
+    /** Lets the copy take over under a name that no client knows, and go again. */
+    static void rehearse(PlanDraft draft, Usage usage, ReplicaPair pair, int snapshot) {
+        Estate estate = draft.estate();
+        String name = Names.shortened("rehearsal-" + pair.volume());
+        Volume source = estate.volumes().get(pair.volume());
+        Pool pool = estate.pools().get(estate.volumes().get(pair.copy()).pool());
+        if (estate.volumes().containsKey(name)) {
+            draft.refuse("pair " + pair.volume() + ": rehearsal", "It is being rehearsed already", "wait for its end");
+            return;
+        }
+        if (estate.sharesOn(pair.volume()).findAny().isEmpty()) {
+            draft.refuse("pair " + pair.volume() + ": share", "No share serves volume " + pair.volume(), "");
+            return;
+        }
+        draft.fine("pair " + pair.volume() + ": rehearsal", "Clients notice nothing: it is a clone that none reaches");
+        CloneOf made = new CloneOf(name, pair.volume(), snapshot);
+        draft.step(new VolumeStep.CreateVolume(source.likewise(name, pool.name())));
+        draft.step(new CloneStep.ShareBlocks(made));
+        draft.step(new CloneStep.LayFiles(made, name));
+        draft.step(new CloneStep.CompareClone(made, name));
+        VolumeEdits.remove(draft, usage, name);
     }
 
     private static Optional<Pool> pool(Estate estate, Volume source, boolean ofCopy) {

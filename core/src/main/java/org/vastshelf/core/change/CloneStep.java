@@ -65,6 +65,29 @@ public sealed interface CloneStep extends Step {
         }
     }
 
+    /** Compares what a clone shows with the snapshot that it is of, by what its files hold. */
+    record CompareClone(CloneOf made, String share) implements CloneStep {
+        @Override
+        public String title() {
+            return "Compare what would be served with snapshot " + made.snapshot();
+        }
+
+        @Override
+        public Duration expected() {
+            return Duration.ofSeconds(1);
+        }
+
+        @Override
+        public Estate apply(Estate estate) {
+            return estate;
+        }
+
+        @Override
+        public Estate undo(Estate estate) {
+            return estate;
+        }
+    }
+
     /** The blocks have been copied: nothing is shared any more, and the snapshot is let go. */
     record Separate(CloneOf made) implements CloneStep {
         @Override

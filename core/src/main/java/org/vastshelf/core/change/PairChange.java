@@ -53,6 +53,18 @@ public sealed interface PairChange extends Change {
         }
     }
 
+    /**
+     * Fails over on a clone that nobody reaches, compares what it would serve, and removes it again.
+     *
+     * @param snapshot number of one that the copy has
+     */
+    record Rehearse(String volume, int snapshot) implements PairChange {
+        @Override
+        public String title() {
+            return "Rehearse failing over volume " + volume;
+        }
+    }
+
     /** Says what a link between two sites carries. */
     record SetLink(Link link) implements PairChange {
         @Override

@@ -23,6 +23,9 @@ final class PairPlans {
             case PairChange.RestPair rest -> rest(draft, rest);
             case PairChange.FailOver over -> failOver(draft, over);
             case PairChange.GoBack back -> goBack(draft, back.volume());
+            case PairChange.Rehearse rehearse ->
+                pair(draft, rehearse.volume())
+                        .ifPresent(pair -> ClonePlans.rehearse(draft, usage, pair, rehearse.snapshot()));
             case PairChange.SetLink set -> link(draft, set.link());
         }
     }
@@ -107,6 +110,10 @@ final class PairPlans {
                     "pair " + volume + ": copy",
                     "The copy " + pair.copy() + " goes, with the "
                             + draft.units().format(usage.of(pair.copy()).used()) + " that it holds");
+            draft.estate()
+                    .find(Kinds.REHEARSAL, volume)
+                    .ifPresent(rule -> draft.step(
+                            new RuleStep(Kinds.REHEARSAL.name(), volume, Optional.of(rule), Optional.empty())));
             draft.step(new PairStep.SetPair(volume, Optional.of(pair), Optional.empty()));
             VolumeEdits.remove(draft, usage, pair.copy());
         });

@@ -31,6 +31,8 @@ public final class Kinds {
     public static final Kind<Link> LINK = Kind.of("link", "links", Link.class, Link::key);
     public static final Kind<ReplicaPair> PAIR =
             Kind.of("replica pair", "replicaPairs", ReplicaPair.class, ReplicaPair::volume);
+    public static final Kind<RehearsalRule> REHEARSAL =
+            Kind.of("rehearsal rule", "rehearsalRules", RehearsalRule.class, RehearsalRule::governs);
     public static final Kind<CloneOf> CLONE = Kind.passing("clone", "clones", CloneOf.class, CloneOf::volume);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
@@ -57,6 +59,7 @@ public final class Kinds {
             LEGAL_TAG,
             LINK,
             PAIR,
+            REHEARSAL,
             CLONE,
             REBUILD,
             SCRUB,
@@ -65,7 +68,7 @@ public final class Kinds {
 
     /** Kinds of rules about what happens by itself. */
     public static final List<Kind<? extends Rule>> RULES =
-            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, GOAL);
+            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, GOAL, REHEARSAL);
 
     private Kinds() {}
 }

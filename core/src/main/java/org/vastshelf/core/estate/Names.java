@@ -10,6 +10,11 @@ public final class Names {
 
     private Names() {}
 
+    /** A name that is cut where it would be too long. */
+    public static String shortened(String name) {
+        return name.length() <= LONGEST ? name : name.substring(0, LONGEST);
+    }
+
     /**
      * Returns the name.
      *

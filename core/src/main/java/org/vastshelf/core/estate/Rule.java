@@ -4,7 +4,8 @@ import java.util.Optional;
 import org.vastshelf.core.time.Schedule;
 
 /** When something is done by itself. A thing of its own, kept under the name of what it governs. */
-public sealed interface Rule permits GrowthRule, LiftRule, ScrubRule, SnapshotRule, ReserveRule, ProtectionGoal {
+public sealed interface Rule
+        permits GrowthRule, LiftRule, ScrubRule, SnapshotRule, ReserveRule, ProtectionGoal, RehearsalRule {
 
     Kind<? extends Rule> kind();
 
