@@ -37,10 +37,10 @@ class CloneTest {
         return reply.status() == 404 || !reply.json().path("allowed").asBoolean() ? reply.text() : "allowed";
     }
 
-    private static long[] usage(String volume) {
+    private static Long[] usage(String volume) {
         return DB.fetchSingle(
                         "SELECT live_bytes, snapshot_bytes, borrowed_bytes FROM volume_usage WHERE volume = ?", volume)
-                .into(long[].class);
+                .into(Long[].class);
     }
 
     private static void snapshot(String volume, String name) {
@@ -76,7 +76,7 @@ class CloneTest {
         snapshot("fen", "then");
         assertThat(answer("fen", "DELETE", "/deep/er/a0.odt", 0)).isEqualTo("allowed");
         byBrowser();
-        assertThat(usage("fen-then")).containsExactly(31 * BLOCK, 0, 31 * BLOCK);
+        assertThat(usage("fen-then")).containsExactly(31 * BLOCK, 0L, 31 * BLOCK);
         assertThat(answer("fen-then", "READ", "/deep/er/a0.odt", 0))
                 .as("as it was")
                 .isEqualTo("allowed");
@@ -93,7 +93,7 @@ class CloneTest {
         assertThat(delete("fen-then", 1)).contains("can't be deleted: the clone shares blocks with it");
 
         Drafts.carryOut("{\"change\":\"SeparateClone\",\"name\":\"fen-then\"}");
-        assertThat(usage("fen-then")).containsExactly(15 * BLOCK, 0, 0);
+        assertThat(usage("fen-then")).containsExactly(15 * BLOCK, 0L, 0L);
         assertThat(delete("fen", 1)).isEmpty();
         agrees();
         anotherOfTheSameName();
@@ -126,7 +126,7 @@ class CloneTest {
         Drafts.carryOut("{\"change\":\"CloseShare\",\"share\":\"fen-then\"},"
                 + "{\"change\":\"RemoveVolume\",\"volume\":\"fen-then\"}");
         Drafts.carryOut(clone("fen", 2, "fen-then"));
-        assertThat(usage("fen-then")).containsExactly(21 * BLOCK, 0, 21 * BLOCK);
+        assertThat(usage("fen-then")).containsExactly(21 * BLOCK, 0L, 21 * BLOCK);
         assertThat(answer("fen-then", "READ", "/deep/er/a0.odt", 0)).isNotEqualTo("allowed");
         agrees();
         assertThat(Drafts.checks(clone("fen", 9, "fen-nine"))).contains("There is no snapshot 9 of volume fen");
