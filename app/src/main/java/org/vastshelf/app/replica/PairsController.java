@@ -212,7 +212,8 @@ class PairsController {
         model.addAttribute("sharing", shared.isPresent());
         model.addAttribute("shared", shared.orElse(""));
         model.addAttribute("lagging", !events.isEmpty());
-        model.addAttribute("lag", events.isEmpty() ? null : LagPicture.of(events.reversed(), now));
+        model.addAttribute(
+                "lag", events.isEmpty() ? null : LagPicture.of(events.reversed(), pair.mode() == Mode.IN_STEP, now));
         model.addAttribute(
                 "events",
                 events.stream()

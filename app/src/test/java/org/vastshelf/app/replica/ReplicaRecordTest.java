@@ -69,10 +69,13 @@ class ReplicaRecordTest {
                 new ReplicaStore.Event(NOW, State.BEHIND, "", 0, 0),
                 new ReplicaStore.Event(NOW.plus(Duration.ofHours(5)), State.BEHIND, "", 18_000, 5),
                 new ReplicaStore.Event(NOW.plus(Duration.ofHours(10)), State.IN_STEP, "", 0, 0));
-        LagPicture picture = LagPicture.of(events, NOW.plus(Duration.ofHours(20)));
-        assertThat(picture.points()).isEqualTo("0.0,120.0 180.0,0.0 360.0,120.0");
-        assertThat(picture.most()).isEqualTo(5);
-        LagPicture one = LagPicture.of(events.subList(0, 1), NOW);
-        assertThat(one.points()).isEqualTo("0.0,120.0");
+        LagPicture picture = LagPicture.of(events, true, NOW.plus(Duration.ofHours(20)));
+        assertThat(picture.points()).isEqualTo("0.0,120.0 180.0,60.0 180.0,60.0 360.0,0.0 360.0,120.0 720.0,120.0");
+        assertThat(picture.most()).isEqualTo(10);
+        assertThat(LagPicture.of(events, false, NOW.plus(Duration.ofHours(20))).points())
+                .as("by interval what it has grows older")
+                .endsWith("360.0,120.0 720.0,0.0");
+        LagPicture one = LagPicture.of(events.subList(0, 1), false, NOW);
+        assertThat(one.points()).isEqualTo("0.0,120.0 0.0,120.0");
     }
 }
