@@ -43,12 +43,13 @@ class CompareStore {
      * @param most so many, and one more where there are more
      */
     List<Only> only(int catalogue, int shown, int hidden, Optional<Set<Integer>> folders, int most) {
+        // Of an older state that which died before the younger, of a younger one that which was born after the older.
         Condition past = FILE_PAST
                 .CATALOGUE_NO
                 .eq(catalogue)
                 .and(FILE_PAST.BORN.lt(shown))
                 .and(FILE_PAST.DIED.ge(shown))
-                .and(FILE_PAST.BORN.ge(hidden).or(FILE_PAST.DIED.lt(hidden)));
+                .and(shown < hidden ? FILE_PAST.DIED.lt(hidden) : FILE_PAST.BORN.ge(hidden));
         Condition live =
                 FILE.CATALOGUE_NO.eq(catalogue).and(FILE.BORN.lt(shown)).and(FILE.BORN.ge(hidden));
         List<Only> found =

@@ -15,6 +15,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record2;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -41,7 +42,10 @@ class FindStore {
     record Was(
             int catalogue, int folder, String name, boolean isFolder, long bytes, String owner, int born, int died) {}
 
-    /** What has a text in its name, whatever the case; folders first, what went last before what went earlier. */
+    /**
+     * What has a text in its name, whatever the case, each file as it was last; folders first, what went last before what
+     * went earlier.
+     */
     List<Was> find(String share, String text, int most) {
         Optional<Integer> catalogue = db.select(CATALOGUE.NO)
                 .from(CATALOGUE)
@@ -64,11 +68,34 @@ class FindStore {
                         "",
                         row.getBorn(),
                         row.getDied())));
-        found.addAll(db.selectFrom(FILE_PAST)
-                .where(FILE_PAST.CATALOGUE_NO.eq(no), holds(FILE_PAST.NAME, text))
+        found.addAll(files(no, text, most - found.size()));
+        return found;
+    }
+
+    /** Names are gone through without their versions, of which each may have thousands. */
+    private List<Was> files(int no, String text, int most) {
+        Field<Integer> last = DSL.max(FILE_PAST.DIED).as("last");
+        Table<?> names = DSL.select(FILE_PAST.FOLDER_NO, FILE_PAST.NAME, last)
+                .from(FILE_PAST)
+                .where(FILE_PAST.CATALOGUE_NO.eq(no))
+                .groupBy(FILE_PAST.CATALOGUE_NO, FILE_PAST.FOLDER_NO, FILE_PAST.NAME)
+                .asTable("names");
+        Table<?> some = DSL.selectFrom(names)
+                .where(holds(names.field(FILE_PAST.NAME), text))
+                .orderBy(names.field(last).desc(), names.field(FILE_PAST.NAME))
+                .limit(most)
+                .asTable("some");
+        return db.select(FILE_PAST.fields())
+                .from(some)
+                .join(FILE_PAST)
+                .on(
+                        FILE_PAST.CATALOGUE_NO.eq(no),
+                        FILE_PAST.FOLDER_NO.eq(some.field(FILE_PAST.FOLDER_NO)),
+                        FILE_PAST.NAME.eq(some.field(FILE_PAST.NAME)),
+                        FILE_PAST.DIED.eq(some.field(last)))
                 .orderBy(FILE_PAST.DIED.desc(), FILE_PAST.NAME)
-                .limit(most - found.size())
-                .fetch(row -> new Was(
+                .fetchInto(FILE_PAST)
+                .map(row -> new Was(
                         no,
                         row.getFolderNo(),
                         PathBytes.shown(row.getName()),
@@ -76,8 +103,7 @@ class FindStore {
                         row.getBytes(),
                         row.getOwner(),
                         row.getBorn(),
-                        row.getDied())));
-        return found;
+                        row.getDied()));
     }
 
     private static Condition holds(Field<byte[]> name, String text) {
