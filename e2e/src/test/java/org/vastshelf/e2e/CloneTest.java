@@ -86,7 +86,8 @@ class CloneTest {
         assertThat(answer("fen-then", "WRITE", "/deep/er/a0.odt", 4 * BLOCK)).isEqualTo("allowed");
         assertThat(answer("fen-then", "DELETE", "/deep/er/a1.odt", 0)).isEqualTo("allowed");
         assertThat(usage("fen-then")).containsExactly(15 * BLOCK, 20 * BLOCK, 31 * BLOCK);
-        assertThat(App.get("odile", "/api/v1/volumes?limit=1000").text()).contains("\"borrowedBytes\":" + 31 * BLOCK);
+        assertThat(App.get("odile", "/api/v1/volumes?limit=1000").text())
+                .contains("\"borrowed\":{\"live\":" + 11 * BLOCK + ",\"snapshots\":" + 20 * BLOCK + "}");
         assertThat(answer("fen", "READ", "/deep/er/a1.odt", 0)).as("untouched").isEqualTo("allowed");
         agrees();
         assertThat(delete("fen", 1)).contains("can't be deleted: clone fen-then shares its blocks");

@@ -43,6 +43,7 @@ final class Melee {
     private final String database;
     private final Random random;
     private final ChaosMoves moves;
+    private final ProtectMoves protecting;
     private final RigEstate seen;
     private final Map<Long, String> ends = new HashMap<>();
 
@@ -53,6 +54,7 @@ final class Melee {
         this.random = new Random(seed);
         this.seen = new RigEstate(rig, json);
         this.moves = new ChaosMoves(random);
+        this.protecting = new ProtectMoves(random);
     }
 
     /** How many orders ended how. */
@@ -63,10 +65,18 @@ final class Melee {
     }
 
     void round() throws Exception {
+        // Copies get through in the demo's own time only by a link that is whole.
+        sent(
+                "/api/v1/bench",
+                json.writerFor(Mishap.class)
+                        .writeValueAsString(
+                                new Mishap.LinkChanges("glasshouse-hill", "saltmarsh-annex", 900, 4, 0, false)));
         Estate before = seen.estate();
         List<Callable<Void>> works = new ArrayList<>();
         for (int i = 0; i < ORDERS; i++) {
-            List<Change> changes = List.of(moves.change(before), moves.change(before));
+            List<Change> changes = random.nextBoolean()
+                    ? protecting.changes(before)
+                    : List.of(moves.change(before), moves.change(before));
             boolean turned = random.nextInt(4) == 0;
             works.add(() -> order(changes, turned));
         }
@@ -188,6 +198,14 @@ final class Melee {
         assertThat(rig.post("/api/v1/snapshots/looks", ""))
                 .as("snapshots that are not as counted")
                 .isEqualTo("[]");
+        assertThat(rig.post("/api/v1/kept-bytes/looks", "")).contains("\"mended\":0", "\"missing\":0");
+        assertThat(App.bean(DSLContext.class)
+                        .fetch(
+                                ("SELECT u.volume FROM {}.volume_usage u LEFT JOIN {}.estate_object o ON o.kind = 'clone'"
+                                                + " AND o.name = u.volume AND o.gone = 0 WHERE u.borrowed_bytes > 0 AND o.name IS NULL")
+                                        .replace("{}", database)))
+                .as("borrowed without a clone")
+                .isEmpty();
     }
 
     /** Every line of the audit, which takes a while. */

@@ -25,7 +25,13 @@ record RigEstate(CrashRig rig, JsonMapper json) {
                     volume.path("volume").path("name").asString(),
                     new Usage.Held(
                             Bytes.of(volume.path("liveBytes").asLong()),
-                            Bytes.of(volume.path("snapshotBytes").asLong())));
+                            Bytes.of(volume.path("snapshotBytes").asLong()),
+                            new Usage.Borrowed(
+                                    Bytes.of(
+                                            volume.path("borrowed").path("live").asLong()),
+                                    Bytes.of(volume.path("borrowed")
+                                            .path("snapshots")
+                                            .asLong()))));
         }
         return new Usage(held);
     }

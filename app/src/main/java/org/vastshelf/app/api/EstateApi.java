@@ -69,7 +69,7 @@ class EstateApi {
             Volume volume,
             Bytes liveBytes,
             Bytes snapshotBytes,
-            Bytes borrowedBytes,
+            Usage.Borrowed borrowed,
             @Nullable FillView fill) {}
 
     record FillView(
@@ -106,8 +106,7 @@ class EstateApi {
                     .map(Forecasts.Space::forecast)
                     .map(EstateApi::fill)
                     .orElse(null);
-            return new VolumeView(
-                    volume, holds.live(), holds.snapshots(), holds.borrowed().all(), fill);
+            return new VolumeView(volume, holds.live(), holds.snapshots(), holds.borrowed(), fill);
         });
     }
 
