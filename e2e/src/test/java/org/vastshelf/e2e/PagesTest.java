@@ -51,6 +51,7 @@ class PagesTest {
             "/protect/volumes/office",
             "/protect/volumes/sequences",
             "/protect/volumes/office/reserve",
+            "/protect/pools/elm/reserve",
             "/protect/find/office?q=annex",
             NEWEST,
             "/protect/compare/office",

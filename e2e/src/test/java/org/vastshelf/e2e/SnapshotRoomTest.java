@@ -162,7 +162,8 @@ class SnapshotRoomTest {
         assertThat(answer("WRITE", "/a.mov", 310 * mib)).isEqualTo("allowed");
         snapshots("", "{\"name\":\"third\"}");
         assertThat(answer("DELETE", "/a.mov", 0)).isEqualTo("allowed");
-        assertThat(snapshots("", "{\"name\":\"fourth\"}").detail()).contains("the reserve of volume loft is full");
+        assertThat(snapshots("", "{\"name\":\"fourth\"}").detail())
+                .contains("the reserve for snapshots of volume loft is full");
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             browser.page.navigate("/protect/volumes/loft/reserve");
             assertThat(browser.page.locator("main")).containsText("It is full.");
@@ -171,6 +172,66 @@ class SnapshotRoomTest {
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
         Drafts.carryOut(named(GONE));
         until("SELECT COUNT(*) FROM snapshot WHERE volume = 'loft'");
+    }
+
+    private static String thin(String called) {
+        return ("{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"attic\",\"pool\":\"yew\",\"size\":" + 100 * GIB
+                        + ",\"thin\":true,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
+                        + "\"pace\":{\"byHand\":false,\"mibps\":0}}}," + SHARE)
+                .replace("attic", called);
+    }
+
+    private static void poolReserve(long bytes, String full) {
+        Drafts.carryOut("{\"change\":\"SetRule\",\"rule\":{\"rule\":\"PoolReserveRule\",\"pool\":\"yew\",\"bytes\":"
+                + bytes + ",\"full\":\"" + full + "\"}}");
+    }
+
+    private static long freeOfYew() {
+        for (JsonNode pool : App.get("odile", "/api/v1/pools?limit=1000").json().path("items")) {
+            for (JsonNode line : pool.path("ledger").path("lines")) {
+                if (pool.path("pool").path("name").asString().equals("yew")
+                        && line.path("kind").asString().equals("FREE")) {
+                    return line.path("bytes").asLong();
+                }
+            }
+        }
+        throw new AssertionError("yew has no free line");
+    }
+
+    /** What one volume's snapshots hold is room that another's files don't have; the oldest of all goes first. */
+    @Test
+    void a_pool_keeps_room_for_the_snapshots_of_all_its_volumes() {
+        Drafts.carryOut(thin("dell") + "," + thin("dingle"));
+        long mib = 1L << 20;
+        poolReserve(freeOfYew() - GIB, "TAKE_FREE");
+        name = "dell";
+        assertThat(answer("WRITE", "/a.mov", 1_500 * mib)).contains("room for 1.00 GiB");
+        assertThat(answer("WRITE", "/a.mov", GIB)).as("to the last byte").isEqualTo("allowed");
+        snapshots("", "{\"name\":\"first\"}");
+        assertThat(answer("WRITE", "/a.mov", GIB)).as("held from what is kept").isEqualTo("allowed");
+        name = "dingle";
+        assertThat(answer("WRITE", "/b.mov", 1)).contains("room for 0 B");
+        poolReserve(1_200 * mib, "DELETE_OLDEST");
+        assertThat(answer("WRITE", "/b.mov", 500 * mib)).isEqualTo("allowed");
+        snapshots("", "{\"name\":\"second\"}");
+        assertThat(answer("DELETE", "/b.mov", 0)).isEqualTo("allowed");
+        assertThat(held()).isEqualTo(500 * mib);
+        snapshots("", "{\"name\":\"third\"}");
+        assertThat(held()).as("it was not the oldest").isEqualTo(500 * mib);
+        name = "dell";
+        assertThat(held()).as("the oldest of all").isZero();
+        poolReserve(400 * mib, "TAKE_NO_MORE");
+        assertThat(snapshots("", "{\"name\":\"fourth\"}").detail()).contains("the reserve for snapshots");
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/protect/pools/yew/reserve");
+            assertThat(browser.page.locator("main")).containsText("It is full.");
+            browser.page.navigate("/foresee");
+            assertThat(browser.page.locator("#reserves")).containsText("yew");
+            assertThat(browser.errors).isEmpty();
+        }
+        assertThat(App.bean(HoldCheck.class).look()).isEmpty();
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"pool snapshot reserve\",\"governs\":\"yew\"},"
+                + GONE.replace("attic", "dell") + "," + GONE.replace("attic", "dingle"));
     }
 
     private static void until(String none) {

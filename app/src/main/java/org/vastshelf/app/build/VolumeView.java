@@ -42,7 +42,7 @@ public record VolumeView(
 
     static VolumeView of(Figures fmt, Estate estate, Usage all, Volume volume, List<GrowthStore.Growth> growths) {
         Pool pool = estate.pools().get(volume.pool());
-        ByteLedger ledger = Ledgers.ofVolume(all, volume);
+        ByteLedger ledger = Ledgers.ofVolume(estate, all, volume);
         return new VolumeView(
                 volume.name(),
                 LedgerTable.of(

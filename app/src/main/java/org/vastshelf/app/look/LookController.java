@@ -200,7 +200,7 @@ class LookController {
         boolean about(Attention attention) {
             String key = attention.subject().key();
             return switch (attention.subject().area()) {
-                case POOL -> pool(key);
+                case POOL, POOL_RESERVE -> pool(key);
                 case VOLUME, RESERVE -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE, PROTECTION -> share(key);

@@ -18,7 +18,6 @@ import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.ProtectionGoal.Loss;
 import org.vastshelf.core.estate.ReplicaPair;
-import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.look.Attention;
 import org.vastshelf.core.protect.Assets;
@@ -142,19 +141,25 @@ public class Losses {
                                 Mending.of(row, loss).said())));
             }
         }
-        estate.all(Kinds.RESERVE).values().forEach(rule -> overflow(rule).ifPresent(found::add));
+        estate.all(Kinds.RESERVE)
+                .values()
+                .forEach(rule -> overflow(Attention.Area.RESERVE, rule.volume(), snapshots.daysUntilFull(rule))
+                        .ifPresent(found::add));
+        estate.all(Kinds.POOL_RESERVE)
+                .values()
+                .forEach(rule -> overflow(Attention.Area.POOL_RESERVE, rule.pool(), snapshots.daysUntilFull(rule))
+                        .ifPresent(found::add));
         return found;
     }
 
     /** A reserve that is full, or soon will be. */
-    private Optional<Attention> overflow(ReserveRule rule) {
-        int days = snapshots.daysUntilFull(rule);
+    private Optional<Attention> overflow(Attention.Area area, String name, int days) {
         return days < 0 || days > SOON_DAYS
                 ? Optional.empty()
                 : Optional.of(new Attention(
                         Attention.Urgency.WATCH,
-                        new Attention.Subject(Attention.Area.RESERVE, rule.volume()),
-                        "Snapshots of " + rule.volume(),
+                        new Attention.Subject(area, name),
+                        "Snapshots of " + (area == Attention.Area.RESERVE ? "volume " : "pool ") + name,
                         days == 0
                                 ? "hold what is reserved for them"
                                 : "hold what is reserved for them in " + days + " days",

@@ -85,10 +85,15 @@ class VolumeRoomStore {
                 .min(volume.size().minusOrZero(mine.live()));
         if (volume.thin()) {
             for (PoolRoom pool : book.rooms(volume)) {
-                room = room.min(pool.free(usage));
+                room = room.min(pool.free(usage).plus(spare(pool, usage, held)));
             }
         }
         return room;
+    }
+
+    /** What snapshots hold more comes from what is kept for them first. */
+    private static Bytes spare(PoolRoom pool, Usage usage, long held) {
+        return pool.spare(usage).min(Bytes.of(Math.max(0, held)));
     }
 
     /**
@@ -112,7 +117,9 @@ class VolumeRoomStore {
         Bytes room = room(book, volume, usage(rows), held);
         long used = mine.getLiveBytes() + mine.getSnapshotBytes() - mine.getBorrowedBytes();
         boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
-        return growth <= 0 || growth > room.value() || advanced ? room : room.min(ask(book, volume, used, growth));
+        return growth <= 0 || growth > room.value() || advanced
+                ? room
+                : room.min(ask(book, volume, used, growth, held));
     }
 
     private VolumeUsageRecord lock(String volume) {
@@ -131,16 +138,16 @@ class VolumeRoomStore {
     }
 
     /** Asks the pools for more; returns what there is when that is not enough. */
-    private Bytes ask(RuleBook book, Volume volume, long used, long growth) {
+    private Bytes ask(RuleBook book, Volume volume, long used, long growth, long held) {
         Bytes least = Bytes.of(Long.MAX_VALUE);
         long more = Long.MAX_VALUE;
         for (PoolRoom pool : book.rooms(volume)) {
             // One at a time asks a pool.
             estates.lock(Kinds.POOL, pool.pool());
-            Bytes left = left(book, pool, volume.name());
+            Bytes left = left(book, pool, volume.name(), held);
             if (left.value() < growth) {
                 takeBack(book, pool, volume.name());
-                left = left(book, pool, volume.name());
+                left = left(book, pool, volume.name(), held);
             }
             least = least.min(left);
             more = Math.min(more, Math.max(0, left.value() - growth) / (SHARE * (long) pool.thinVolumes()));
@@ -156,14 +163,15 @@ class VolumeRoomStore {
     }
 
     /** What nobody has and nobody was given, but for what the volume itself was given. */
-    private Bytes left(RuleBook book, PoolRoom pool, String volume) {
+    private Bytes left(RuleBook book, PoolRoom pool, String volume, long held) {
         List<VolumeUsageRecord> rows = rows(new HashSet<>(pool.names()));
         Map<String, Bytes> advances = new HashMap<>();
         rows.stream()
                 .filter(row -> row.getAdvanceVersion() == book.version()
                         && !row.getVolume().equals(volume))
                 .forEach(row -> advances.put(row.getVolume(), Bytes.of(row.getAdvanceBytes())));
-        return pool.notAdvanced(usage(rows), advances);
+        Usage usage = usage(rows);
+        return pool.notAdvanced(usage, advances).plus(spare(pool, usage, held));
     }
 
     /** Ends the advances of all other volumes of a pool that runs full; who still needs room asks again. */

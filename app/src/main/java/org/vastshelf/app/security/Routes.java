@@ -116,6 +116,8 @@ public final class Routes {
             get("/protect/volumes/*/schedule", Access.DESIGNERS),
             post("/protect/volumes/*/reserve", Access.DESIGNERS),
             post("/protect/volumes/*/reserve/drop", Access.DESIGNERS),
+            post("/protect/pools/*/reserve", Access.DESIGNERS),
+            post("/protect/pools/*/reserve/drop", Access.DESIGNERS),
             post("/protect/volumes/*/delete", Access.RUNNERS),
             post("/protect/snapshots/*/*/bring", Access.RUNNERS),
             post("/protect/snapshots/*/*/draft", Access.DESIGNERS),

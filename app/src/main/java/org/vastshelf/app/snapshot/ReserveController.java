@@ -1,17 +1,23 @@
 package org.vastshelf.app.snapshot;
 
+import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.orders.OrderService;
@@ -20,50 +26,98 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.ReserveRule.Full;
-import org.vastshelf.core.estate.SnapshotRule;
+import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.snapshot.ReserveAdvice;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
 
-/** How much room snapshots of a volume need, and how much is kept for them. */
+/** How much room snapshots of a volume or of a pool need, and how much is kept for them. */
 @Page
 class ReserveController {
 
     private final Snapshots snapshots;
     private final EstateStore estates;
     private final OrderService orders;
+    private final ShelfClock clock;
 
-    ReserveController(Snapshots snapshots, EstateStore estates, OrderService orders) {
+    ReserveController(Snapshots snapshots, EstateStore estates, OrderService orders, ShelfClock clock) {
         this.snapshots = snapshots;
         this.estates = estates;
         this.orders = orders;
+        this.clock = clock;
+    }
+
+    /** What is kept, as a rule says it. */
+    private record Kept(Bytes bytes, Full full, int days) {}
+
+    /**
+     * Of what room is kept.
+     *
+     * @param volumes whose snapshots it is for
+     */
+    private record Subject(String word, String name, String address, List<String> volumes, Optional<Kept> kept) {}
+
+    private Subject ofVolume(String name) {
+        Estate estate = estates.load();
+        if (!estate.volumes().containsKey(name)) {
+            throw new NotFound("volume", name);
+        }
+        return new Subject(
+                "volume",
+                name,
+                "/protect/volumes/" + name,
+                List.of(name),
+                estate.find(Kinds.RESERVE, name).map(r -> new Kept(r.bytes(), r.full(), snapshots.daysUntilFull(r))));
+    }
+
+    private Subject ofPool(String name) {
+        Estate estate = estates.load();
+        if (!estate.pools().containsKey(name)) {
+            throw new NotFound("pool", name);
+        }
+        return new Subject(
+                "pool",
+                name,
+                "/protect/pools/" + name,
+                snapshots.thinOn(name),
+                estate.find(Kinds.POOL_RESERVE, name)
+                        .map(r -> new Kept(r.bytes(), r.full(), snapshots.daysUntilFull(r))));
     }
 
     @GetMapping("/protect/volumes/{volume}/reserve")
-    String reserve(@AuthenticationPrincipal Someone me, @PathVariable String volume, Model model) {
+    String ofVolume(@AuthenticationPrincipal Someone me, @PathVariable String volume, Model model) {
+        return show(me, ofVolume(volume), model);
+    }
+
+    @GetMapping("/protect/pools/{pool}/reserve")
+    String ofPool(@AuthenticationPrincipal Someone me, @PathVariable String pool, Model model) {
+        return show(me, ofPool(pool), model);
+    }
+
+    private String show(Someone me, Subject subject, Model model) {
         Figures fmt = Figures.of(model);
-        Estate estate = estates.load();
-        Snapshots.Shelf shelf = snapshots.of(volume);
-        Optional<ReserveRule> rule = estate.find(Kinds.RESERVE, volume);
-        List<Long> died = snapshots.died(volume);
-        int kept = estate.find(Kinds.SNAPSHOTTING, volume)
-                .map(SnapshotRule::keep)
-                .map(keep -> keep.days())
-                .orElse(0);
-        model.addAttribute("volume", volume);
-        model.addAttribute("held", fmt.size(Bytes.of(shelf.held().held())));
+        Optional<Kept> kept = subject.kept;
+        model.addAttribute("word", subject.word);
+        model.addAttribute("name", subject.name);
+        model.addAttribute("ofVolume", subject.word.equals("volume"));
+        model.addAttribute(
+                "pool",
+                subject.word.equals("volume")
+                        ? estates.load().volumes().get(subject.name).pool()
+                        : subject.name);
+        model.addAttribute("held", fmt.size(Bytes.of(snapshots.heldBytes(subject.volumes))));
         model.addAttribute(
                 "stands",
-                rule.map(r -> fmt.size(r.bytes()) + ", and when that is full: "
-                                + r.full().title())
+                kept.map(r -> fmt.size(r.bytes) + ", and when that is full: " + r.full.title())
                         .orElse("none"));
-        model.addAttribute("advice", advice(fmt, died, kept, rule));
-        model.addAttribute("overflow", overflow(rule));
-        Typed.Fields fields = Typed.of(model).at("/protect/volumes/" + volume + "/reserve");
+        model.addAttribute("advice", advice(fmt, subject));
+        model.addAttribute("overflow", kept.map(r -> overflow(r.days)).orElse(""));
+        Typed.Fields fields = Typed.of(model).at(subject.address + "/reserve");
         model.addAttribute("composes", me.isAdministrator());
-        model.addAttribute("set", rule.isPresent());
+        model.addAttribute("set", kept.isPresent());
         model.addAttribute("action", fields.action());
         model.addAttribute(
                 "fields",
@@ -71,7 +125,7 @@ class ReserveController {
                         fields.text(
                                         "bytes",
                                         "Reserve",
-                                        rule.map(r -> fmt.size(r.bytes())).orElse(""))
+                                        kept.map(r -> fmt.size(r.bytes)).orElse(""))
                                 .with("placeholder", "400 GiB")
                                 .width("w-44"),
                         fields.select(
@@ -80,13 +134,15 @@ class ReserveController {
                                         Arrays.asList(Full.values()),
                                         Full::name,
                                         Full::title,
-                                        rule.map(ReserveRule::full).orElse(Full.DELETE_OLDEST))
+                                        kept.map(Kept::full).orElse(Full.DELETE_OLDEST))
                                 .width("w-72")));
         return "reserve";
     }
 
     /** What is advised, line by line. */
-    private static List<String> advice(Figures fmt, List<Long> died, int kept, Optional<ReserveRule> rule) {
+    private List<String> advice(Figures fmt, Subject subject) {
+        int kept = snapshots.keptDays(subject.volumes);
+        List<Long> died = snapshots.died(subject.volumes);
         if (kept == 0) {
             return List.of("There is no schedule that says how long snapshots are kept.");
         }
@@ -100,46 +156,98 @@ class ReserveController {
                 + " suffice with a chance of 50 %, "
                 + fmt.size(Bytes.of(advice.suffices(0.9))) + " of 90 %, " + fmt.size(Bytes.of(advice.suffices(0.99)))
                 + " of 99 %.";
-        return rule.map(r -> List.of(
+        return subject.kept
+                .map(r -> List.of(
                         drawn,
                         String.format(
                                 Locale.ROOT,
                                 "What is reserved suffices with a chance of %.0f %%.",
-                                100 * advice.chance(r.bytes().value()))))
+                                100 * advice.chance(r.bytes.value()))))
                 .orElse(List.of(drawn));
     }
 
-    private String overflow(Optional<ReserveRule> rule) {
-        return rule.map(snapshots::daysUntilFull)
-                .map(days -> switch (days) {
-                    case -1 -> "It is not expected to be full.";
-                    case 0 -> "It is full.";
-                    default -> "It is likely full in " + days + " days.";
-                })
-                .orElse("");
+    private static String overflow(int days) {
+        return switch (days) {
+            case -1 -> "It is not expected to be full.";
+            case 0 -> "It is full.";
+            default -> "It is likely full in " + days + " days.";
+        };
+    }
+
+    /** A reserve in a list. */
+    record Row(String word, String name, String href, String bytes, String full, String day) {}
+
+    /** All reserves, with the days on which they are likely full, for a page about fill dates. */
+    @GetMapping("/protect/reserves")
+    String all(Model model) {
+        Figures fmt = Figures.of(model);
+        Estate estate = estates.load();
+        List<Subject> subjects = new ArrayList<>();
+        estate.all(Kinds.RESERVE).keySet().forEach(name -> subjects.add(ofVolume(name)));
+        estate.all(Kinds.POOL_RESERVE).keySet().forEach(name -> subjects.add(ofPool(name)));
+        model.addAttribute(
+                "reserves",
+                subjects.stream()
+                        .flatMap(subject -> subject.kept.stream().map(kept -> row(fmt, subject, kept)))
+                        .toList());
+        return "reserve :: overflows";
+    }
+
+    private Row row(Figures fmt, Subject subject, Kept kept) {
+        LocalDate today = clock.today();
+        return new Row(
+                subject.word,
+                subject.name,
+                subject.address + "/reserve",
+                fmt.size(kept.bytes),
+                kept.full.title(),
+                switch (kept.days) {
+                    case -1 -> "not as things go";
+                    case 0 -> "now";
+                    default -> fmt.day(today.plusDays(kept.days));
+                });
     }
 
     @PostMapping("/protect/volumes/{volume}/reserve")
-    String set(
+    String setOfVolume(
             @AuthenticationPrincipal Someone me,
             @PathVariable String volume,
             @RequestParam(defaultValue = "") String bytes,
             @RequestParam Full full,
             Model model) {
+        return set(me, ofVolume(volume), bytes, size -> new ReserveRule(volume, size, full), model);
+    }
+
+    @PostMapping("/protect/pools/{pool}/reserve")
+    String setOfPool(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String pool,
+            @RequestParam(defaultValue = "") String bytes,
+            @RequestParam Full full,
+            Model model) {
+        return set(me, ofPool(pool), bytes, size -> new PoolReserveRule(pool, size, full), model);
+    }
+
+    private String set(Someone me, Subject subject, String bytes, Function<Bytes, Rule> rule, Model model) {
         try {
             Bytes size = AtField.read(
                     "bytes", () -> SizeText.parse("reserve", bytes, Bytes.of(Bytes.MIB), Bytes.tib(1_024)));
-            orders.add(me.getName(), new RuleChange.SetRule(new ReserveRule(volume, size, full)));
-            return "redirect:/protect/volumes/" + volume + "/reserve";
+            orders.add(me.getName(), new RuleChange.SetRule(rule.apply(size)));
+            return "redirect:" + subject.address + "/reserve";
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
-            return reserve(me, volume, model);
+            return show(me, subject, model);
         }
     }
 
-    @PostMapping("/protect/volumes/{volume}/reserve/drop")
-    String drop(@AuthenticationPrincipal Someone me, @PathVariable String volume) {
-        orders.add(me.getName(), new RuleChange.DropRule(Kinds.RESERVE.name(), volume));
-        return "redirect:/protect/volumes/" + volume + "/reserve";
+    @PostMapping("/protect/{word:volumes|pools}/{name}/reserve/drop")
+    String drop(@AuthenticationPrincipal Someone me, @PathVariable String word, @PathVariable String name) {
+        String kind = Stream.of(Kinds.RESERVE, Kinds.POOL_RESERVE)
+                .filter(k -> word.equals("volumes") == k.equals(Kinds.RESERVE))
+                .findFirst()
+                .orElseThrow()
+                .name();
+        orders.add(me.getName(), new RuleChange.DropRule(kind, name));
+        return "redirect:/protect/" + word + "/" + name + "/reserve";
     }
 }

@@ -28,7 +28,9 @@ import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.ReserveRule;
+import org.vastshelf.core.estate.ReserveRule.Full;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.estate.Volume;
@@ -257,46 +259,114 @@ public class Snapshots {
         });
     }
 
+    /** Room that is kept for the snapshots of some volumes. */
+    private record Reserve(Full full, long bytes, List<String> volumes) {}
+
+    private static List<Reserve> reserves(Estate estate, String volume) {
+        List<Reserve> found = new ArrayList<>();
+        estate.find(Kinds.RESERVE, volume)
+                .ifPresent(r -> found.add(new Reserve(r.full(), r.bytes().value(), List.of(volume))));
+        Volume of = volume(estate, volume);
+        if (of.thin()) {
+            estate.find(Kinds.POOL_RESERVE, of.pool())
+                    .ifPresent(r -> found.add(new Reserve(r.full(), r.bytes().value(), thinOn(estate, of.pool()))));
+        }
+        return found;
+    }
+
+    private static List<String> thinOn(Estate estate, String pool) {
+        return estate.volumesOn(pool)
+                .filter(Volume::thin)
+                .map(Volume::name)
+                .sorted()
+                .toList();
+    }
+
+    /** What snapshots of these volumes hold together. */
+    long heldBytes(Collection<String> volumes) {
+        return volumes.stream()
+                .flatMap(volume -> store.held(volume).stream())
+                .mapToLong(HeldBlocks.Count::bytes)
+                .sum();
+    }
+
     /** Whether snapshots hold what is reserved for them, and none is to be taken then. */
     private boolean takesNoMore(Estate estate, String volume) {
-        return estate.find(Kinds.RESERVE, volume)
-                .filter(rule -> rule.full() == ReserveRule.Full.TAKE_NO_MORE)
-                .filter(rule -> of(volume).held.held() >= rule.bytes().value())
-                .isPresent();
+        return reserves(estate, volume).stream()
+                .anyMatch(reserve -> reserve.full == Full.TAKE_NO_MORE && heldBytes(reserve.volumes) >= reserve.bytes);
     }
 
     /** Deletes the oldest that may go, one after the other, as long as all of them hold more than is reserved. */
     private void makeRoom(Estate estate, String volume) {
-        Optional<ReserveRule> rule =
-                estate.find(Kinds.RESERVE, volume).filter(r -> r.full() == ReserveRule.Full.DELETE_OLDEST);
-        if (rule.isEmpty()) {
-            return;
+        reserves(estate, volume).stream()
+                .filter(reserve -> reserve.full == Full.DELETE_OLDEST)
+                .forEach(reserve -> makeRoom(reserve, volume));
+    }
+
+    private void makeRoom(Reserve reserve, String last) {
+        long left = heldBytes(reserve.volumes);
+        while (left > reserve.bytes) {
+            Optional<Taken> oldest = reserve.volumes.stream()
+                    .flatMap(volume -> mayGo(volume, volume.equals(last)))
+                    .min(Comparator.comparing(Taken::at));
+            if (oldest.isEmpty()) {
+                return;
+            }
+            delete("reserve", oldest.get().volume(), List.of(oldest.get().number()));
+            left = heldBytes(reserve.volumes);
         }
-        Shelf shelf = of(volume);
+    }
+
+    /** Those that nobody needs; the last of the volume of which one was just taken stays. */
+    private Stream<Taken> mayGo(String volume, boolean keepsLast) {
+        List<Taken> taken = store.of(volume);
         Set<Integer> needed = needs(volume).keySet();
-        List<Integer> gone = new ArrayList<>();
-        for (int i = 0; i < shelf.taken.size() - 1; i++) {
-            long left = shelf.held.held() - shelf.held.freedBy(shelf.positions(gone));
-            if (left <= rule.get().bytes().value()) {
-                break;
-            }
-            if (!needed.contains(shelf.taken.get(i).number())) {
-                gone.add(shelf.taken.get(i).number());
-            }
-        }
-        if (!gone.isEmpty()) {
-            delete("reserve", volume, gone);
-        }
+        return taken.subList(0, Math.max(0, taken.size() - (keepsLast ? 1 : 0))).stream()
+                .filter(t -> !needed.contains(t.number()));
     }
 
     /** In how many days a reserve is likely full; −1 for not as things go. */
     public int daysUntilFull(ReserveRule rule) {
-        int kept = estates.load()
-                .find(Kinds.SNAPSHOTTING, rule.volume())
-                .map(r -> r.keep().days())
-                .orElse(1);
-        return ReserveAdvice.daysUntil(
-                died(rule.volume()), of(rule.volume()).held.held(), rule.bytes().value(), kept);
+        return daysUntil(List.of(rule.volume()), rule.bytes().value());
+    }
+
+    /** The same of a pool's. */
+    public int daysUntilFull(PoolReserveRule rule) {
+        return daysUntil(thinOn(estates.load(), rule.pool()), rule.bytes().value());
+    }
+
+    private int daysUntil(List<String> volumes, long bytes) {
+        return ReserveAdvice.daysUntil(died(volumes), heldBytes(volumes), bytes, Math.max(1, keptDays(volumes)));
+    }
+
+    /** How many days snapshots of these volumes are kept at most; 0 where no schedule says so. */
+    int keptDays(List<String> volumes) {
+        Estate estate = estates.load();
+        return volumes.stream()
+                .flatMap(volume -> estate.find(Kinds.SNAPSHOTTING, volume).stream())
+                .mapToInt(r -> r.keep().days())
+                .max()
+                .orElse(0);
+    }
+
+    /** The thin volumes of a pool, whose snapshots take their room from it. */
+    List<String> thinOn(String pool) {
+        return thinOn(estates.load(), pool);
+    }
+
+    /** What died on each of the last days on several volumes together, oldest first. */
+    List<Long> died(List<String> volumes) {
+        List<List<Long>> each = volumes.stream().map(this::died).toList();
+        int days = each.stream().mapToInt(List::size).max().orElse(0);
+        List<Long> sums = new ArrayList<>();
+        for (int before = days; before > 0; before--) {
+            int ago = before;
+            sums.add(each.stream()
+                    .filter(d -> d.size() >= ago)
+                    .mapToLong(d -> d.get(d.size() - ago))
+                    .sum());
+        }
+        return sums;
     }
 
     /**
@@ -487,7 +557,7 @@ public class Snapshots {
 
             requireRoom(volumeName, there.size() + 1);
             if (takesNoMore(estate, volumeName)) {
-                throw new IllegalArgumentException("the reserve of volume " + volumeName
+                throw new IllegalArgumentException("the reserve for snapshots of volume " + volumeName
                         + " is full, and none is to be taken then; delete some, or make it larger");
             }
             Taken snapshot = made.apply(number, there);
@@ -500,8 +570,16 @@ public class Snapshots {
         });
     }
 
-    /** Has a volume with its files to itself; says how many snapshots of it were ever taken. */
+    /**
+     * Has a volume with its files to itself, and in the order of their names the snapshots of others that may have to go
+     * for it; says how many snapshots of it were ever taken.
+     */
     private int lock(Estate estate, String volume) {
+        reserves(estate, volume).stream()
+                .filter(reserve -> reserve.full == Full.DELETE_OLDEST)
+                .flatMap(reserve -> reserve.volumes.stream())
+                .sorted()
+                .forEach(store::lock);
         int ever = store.lock(volume);
         estate.sharesOn(volume).sorted(Comparator.comparing(Share::name)).forEach(trees::lock);
         return ever;

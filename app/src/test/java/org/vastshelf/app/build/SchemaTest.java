@@ -31,8 +31,10 @@ import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.Rebuild;
+import org.vastshelf.core.estate.RehearsalRule;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.RetentionRule;
@@ -77,6 +79,8 @@ class SchemaTest {
                 KeepRule.class,
                 ProtectionGoal.class,
                 ReserveRule.class,
+                PoolReserveRule.class,
+                RehearsalRule.class,
                 RetentionRule.class,
                 RetentionRule.Seal.class,
                 Link.class,

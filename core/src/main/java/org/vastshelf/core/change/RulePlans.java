@@ -2,9 +2,13 @@ package org.vastshelf.core.change;
 
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kind;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.Rule;
+import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.unit.Bytes;
 
 /** Plans rules. */
 final class RulePlans {
@@ -19,12 +23,24 @@ final class RulePlans {
     }
 
     static void set(PlanDraft draft, Rule rule) {
-        Optional<String> refusal = rule.refusal(draft.estate());
+        Optional<String> refusal = rule.refusal(draft.estate()).or(() -> tooLarge(draft.estate(), rule));
         if (refusal.isPresent()) {
             draft.refuse(rule.kind() + " " + rule.governs() + ": fit", sentence(refusal.get()), "");
             return;
         }
         draft.step(new RuleStep(rule.kind().name(), rule.governs(), current(draft, rule), Optional.of(rule)));
+    }
+
+    /** A pool's reserve is less than the pool. */
+    private static Optional<String> tooLarge(Estate estate, Rule rule) {
+        if (!(rule instanceof PoolReserveRule reserve)) {
+            return Optional.empty();
+        }
+        Bytes usable = Ledgers.usable(estate, estate.pools().get(reserve.pool()));
+        return Steps.unless(
+                reserve.bytes().compareTo(usable) < 0,
+                "the reserve is " + reserve.bytes().value() + " bytes, must be less than the " + usable.value()
+                        + " of the pool");
     }
 
     /** Ends all rules of a thing that goes. */

@@ -22,6 +22,8 @@ public final class Kinds {
             Kind.of("snapshot rule", "snapshotRules", SnapshotRule.class, SnapshotRule::governs);
     public static final Kind<ReserveRule> RESERVE =
             Kind.of("snapshot reserve", "reserves", ReserveRule.class, ReserveRule::governs);
+    public static final Kind<PoolReserveRule> POOL_RESERVE =
+            Kind.of("pool snapshot reserve", "poolReserves", PoolReserveRule.class, PoolReserveRule::governs);
     public static final Kind<ProtectionGoal> GOAL =
             Kind.of("protection goal", "protectionGoals", ProtectionGoal.class, ProtectionGoal::governs);
     public static final Kind<RetentionRule> RETENTION =
@@ -54,6 +56,7 @@ public final class Kinds {
             SCRUBBING,
             SNAPSHOTTING,
             RESERVE,
+            POOL_RESERVE,
             GOAL,
             RETENTION,
             LEGAL_TAG,
@@ -68,7 +71,7 @@ public final class Kinds {
 
     /** Kinds of rules about what happens by itself. */
     public static final List<Kind<? extends Rule>> RULES =
-            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, GOAL, REHEARSAL);
+            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, POOL_RESERVE, GOAL, REHEARSAL);
 
     private Kinds() {}
 }

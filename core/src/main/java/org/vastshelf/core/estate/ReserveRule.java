@@ -32,6 +32,10 @@ public record ReserveRule(String volume, Bytes bytes, Full full) implements Rule
     }
 
     public ReserveRule {
+        requireSize(bytes);
+    }
+
+    static void requireSize(Bytes bytes) {
         if (bytes.compareTo(LEAST) < 0) {
             throw new IllegalArgumentException(
                     "reserve is " + bytes.value() + " bytes, must be at least " + LEAST.value());

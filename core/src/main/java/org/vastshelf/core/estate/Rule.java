@@ -5,7 +5,14 @@ import org.vastshelf.core.time.Schedule;
 
 /** When something is done by itself. A thing of its own, kept under the name of what it governs. */
 public sealed interface Rule
-        permits GrowthRule, LiftRule, ScrubRule, SnapshotRule, ReserveRule, ProtectionGoal, RehearsalRule {
+        permits GrowthRule,
+                LiftRule,
+                ScrubRule,
+                SnapshotRule,
+                ReserveRule,
+                PoolReserveRule,
+                ProtectionGoal,
+                RehearsalRule {
 
     Kind<? extends Rule> kind();
 

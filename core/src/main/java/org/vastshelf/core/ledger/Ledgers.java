@@ -8,6 +8,7 @@ import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -109,19 +110,25 @@ public final class Ledgers {
         return withVolumes(
                 lines,
                 label,
-                new Room(data, leaving, pool.reserve(), estate.heldOn(pool.name())),
+                new Room(data, leaving, pool.reserve(), estate.heldOn(pool.name()), PoolRoom.reserve(estate, pool)),
                 estate.volumesOn(pool.name()).toList(),
                 coming,
                 usage);
     }
 
     /** What a volume was promised and what became of it; what it uses beyond its size is part of the whole. */
-    public static ByteLedger ofVolume(Usage usage, Volume volume) {
+    public static ByteLedger ofVolume(Estate estate, Usage usage, Volume volume) {
         Usage.Held held = usage.of(volume.name());
         List<Line> lines = new ArrayList<>();
         add(lines, ByteKind.LIVE, "live files", held.ownLive(), "allocated by its files");
         add(lines, ByteKind.SNAPSHOTS, "snapshots", held.ownSnapshots(), "held by snapshots alone");
-        lines.add(new Line(ByteKind.FREE, "free", volume.size().minusOrZero(held.used()), "what is left of its size"));
+        Bytes left = volume.size().minusOrZero(held.used());
+        Bytes spare = estate.find(Kinds.RESERVE, volume.name())
+                .map(rule -> rule.bytes().minusOrZero(held.ownSnapshots()))
+                .orElse(Bytes.ZERO)
+                .min(left);
+        add(lines, ByteKind.RESERVE, "kept for snapshots", spare, "reserved, and not held by any yet");
+        lines.add(new Line(ByteKind.FREE, "free", left.minus(spare), "what is left of its size"));
         return new ByteLedger(volume.size().max(held.used()), lines, held.used().minusOrZero(volume.size()));
     }
 
@@ -182,7 +189,7 @@ public final class Ledgers {
     }
 
     /** What a pool has for its volumes, and what it would like to keep back. */
-    private record Room(Bytes data, Bytes leaving, Bytes reserve, Bytes ordered) {}
+    private record Room(Bytes data, Bytes leaving, Bytes reserve, Bytes ordered, Bytes forSnapshots) {}
 
     private static ByteLedger withVolumes(
             List<Line> lines, Bytes label, Room room, List<Volume> volumes, List<Volume> coming, Usage usage) {
@@ -216,7 +223,11 @@ public final class Ledgers {
         add(lines, ByteKind.PROMISED, "held for moves", held, "room for volumes that are on their way");
         Bytes ordered = room.ordered.min(left.minus(held));
         add(lines, ByteKind.PROMISED, "held for orders", ordered, "room for orders that are on their way");
-        Bytes free = left.minus(held).minus(ordered);
+        List<Volume> all = Stream.concat(volumes.stream(), coming.stream()).toList();
+        Bytes spare = PoolRoom.spare(usage, room.forSnapshots, all)
+                .min(left.minus(held).minus(ordered));
+        add(lines, ByteKind.RESERVE, "kept for snapshots", spare, "reserved, and not held by any yet");
+        Bytes free = left.minus(held).minus(ordered).minus(spare);
         lines.add(new Line(ByteKind.FREE, "free", free, "what is left for volumes"));
         return new ByteLedger(label, lines, promised.minusOrZero(room.data.minusOrZero(room.reserve)));
     }

@@ -31,7 +31,9 @@ public record Attention(
         /** What is wanted of a share after mishaps. */
         PROTECTION,
         /** Room for the snapshots of a volume. */
-        RESERVE
+        RESERVE,
+        /** Room for the snapshots of a pool. */
+        POOL_RESERVE
     }
 
     public record Subject(Area area, String key) {}

@@ -107,6 +107,8 @@ class ProtectionThingsTest {
                 .isEmpty();
         assertThat(new ReserveRule("film", Bytes.gib(100), ReserveRule.Full.TAKE_FREE).refusal(estate))
                 .contains("the reserve is 107374182400 bytes, must be less than the 107374182400 of the volume");
+        assertThatThrownBy(() -> new PoolReserveRule("oak", Bytes.of(5), ReserveRule.Full.TAKE_FREE))
+                .hasMessageContaining("reserve is 5 bytes, must be at least 1048576");
         assertThat(new ReserveRule("other", Bytes.gib(1), ReserveRule.Full.TAKE_FREE).refusal(estate))
                 .contains("there is no volume 'other'");
     }
