@@ -74,7 +74,7 @@ final class Melee {
         Estate before = seen.estate();
         List<Callable<Void>> works = new ArrayList<>();
         for (int i = 0; i < ORDERS; i++) {
-            List<Change> changes = random.nextBoolean()
+            List<Change> changes = random.nextInt(3) > 0
                     ? protecting.changes(before)
                     : List.of(moves.change(before), moves.change(before));
             boolean turned = random.nextInt(4) == 0;
@@ -182,7 +182,8 @@ final class Melee {
         for (JsonNode order : json.readTree(rig.get("/api/v1/orders?limit=10")).path("items")) {
             String state = order.path("state").asString();
             if (List.of("DONE", "TAKEN_BACK", "LEFT").contains(state)) {
-                ends.put(order.path("id").asLong(), state);
+                String first = order.path("changes").path(0).path("change").asString();
+                ends.put(order.path("id").asLong(), state + " " + first);
             } else {
                 open.add(order);
             }

@@ -10,6 +10,7 @@ import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.CloneChange;
 import org.vastshelf.core.change.FileChange;
 import org.vastshelf.core.change.PairChange;
+import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.change.RetentionChange;
 import org.vastshelf.core.change.ShareChange;
 import org.vastshelf.core.change.VolumeChange;
@@ -18,6 +19,7 @@ import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.RetentionRule;
+import org.vastshelf.core.estate.Usage;
 
 /** What somebody might want of snapshots, clones, copies and retention, all at once; much of it is refused. */
 final class ProtectMoves {
@@ -30,8 +32,16 @@ final class ProtectMoves {
         this.random = random;
     }
 
-    /** Two changes of one order. */
+    /** Two changes of one order, drawn again some times where they could not be. */
     List<Change> changes(Estate estate) {
+        List<Change> drawn = drawn(estate);
+        for (int i = 0; i < 20 && Planner.plan(estate, Usage.NONE, drawn).isRefused(); i++) {
+            drawn = drawn(estate);
+        }
+        return drawn;
+    }
+
+    private List<Change> drawn(Estate estate) {
         List<String> clones = estate.volumes().keySet().stream()
                 .filter(name -> name.startsWith("clone-"))
                 .toList();
