@@ -35,10 +35,16 @@ final class ProtectMoves {
     /** Two changes of one order, drawn again some times where they could not be. */
     List<Change> changes(Estate estate) {
         List<Change> drawn = drawn(estate);
-        for (int i = 0; i < 20 && Planner.plan(estate, Usage.NONE, drawn).isRefused(); i++) {
+        for (int i = 0; i < 20 && !isPossible(estate, drawn); i++) {
             drawn = drawn(estate);
         }
         return drawn;
+    }
+
+    /** What is told of the estate leaves out which volumes are clones. */
+    private static boolean isPossible(Estate estate, List<Change> drawn) {
+        return drawn.getFirst() instanceof CloneChange.SeparateClone
+                || !Planner.plan(estate, Usage.NONE, drawn).isRefused();
     }
 
     private List<Change> drawn(Estate estate) {
