@@ -230,7 +230,7 @@ class SnapshotRoomTest {
             assertThat(browser.errors).isEmpty();
         }
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
-        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"pool snapshot reserve\",\"governs\":\"yew\"},"
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"snapshot room\",\"governs\":\"yew\"},"
                 + GONE.replace("attic", "dell") + "," + GONE.replace("attic", "dingle"));
     }
 

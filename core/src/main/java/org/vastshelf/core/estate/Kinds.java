@@ -23,7 +23,7 @@ public final class Kinds {
     public static final Kind<ReserveRule> RESERVE =
             Kind.of("snapshot reserve", "reserves", ReserveRule.class, ReserveRule::governs);
     public static final Kind<PoolReserveRule> POOL_RESERVE =
-            Kind.of("pool snapshot reserve", "poolReserves", PoolReserveRule.class, PoolReserveRule::governs);
+            Kind.of("snapshot room", "poolReserves", PoolReserveRule.class, PoolReserveRule::governs);
     public static final Kind<ProtectionGoal> GOAL =
             Kind.of("protection goal", "protectionGoals", ProtectionGoal.class, ProtectionGoal::governs);
     public static final Kind<RetentionRule> RETENTION =

@@ -99,6 +99,12 @@ class ProtectionThingsTest {
     }
 
     @Test
+    void kinds_have_short_names_of_their_own() {
+        assertThat(Kinds.ALL).extracting(Kind::name).doesNotHaveDuplicates().allMatch(name -> name.length() <= 16);
+        assertThat(Kinds.ALL).extracting(Kind::plural).doesNotHaveDuplicates();
+    }
+
+    @Test
     void a_reserve_is_less_than_its_volume_which_keeps_snapshots() {
         Estate estate = Estate.EMPTY.with(Kinds.VOLUME, Samples.volume("film", "oak", 100, true));
         assertThatThrownBy(() -> new ReserveRule("film", Bytes.of(5), ReserveRule.Full.TAKE_FREE))
