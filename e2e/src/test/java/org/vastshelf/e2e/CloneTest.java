@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.content.KeptCheck;
+import org.vastshelf.app.snapshot.CloneComparison;
 import org.vastshelf.app.snapshot.HoldCheck;
 
 /** A snapshot is made writable, written to, and made independent; every byte is counted once. */
@@ -89,6 +90,11 @@ class CloneTest {
         assertThat(App.get("odile", "/api/v1/volumes?limit=1000").text())
                 .contains("\"borrowed\":{\"live\":" + 11 * BLOCK + ",\"snapshots\":" + 20 * BLOCK + "}");
         assertThat(answer("fen", "READ", "/deep/er/a1.odt", 0)).as("untouched").isEqualTo("allowed");
+        CloneComparison.Part compared = App.bean(CloneComparison.class).some("fen", 1, "fen-then", "");
+        assertThat(compared.files()).isEqualTo(4);
+        assertThat(compared.differing()).as("one is otherwise, one is gone").isEqualTo(2);
+        assertThat(compared.named()).isEqualTo("/deep/er/a0.odt");
+        assertThat(compared.readFiles()).isEqualTo(2);
         agrees();
         assertThat(delete("fen", 1)).contains("can't be deleted: clone fen-then shares its blocks");
         assertThat(delete("fen-then", 1)).contains("can't be deleted: the clone shares blocks with it");

@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.content.KeptCheck;
 import org.vastshelf.app.snapshot.HoldCheck;
 import tools.jackson.databind.JsonNode;
@@ -185,6 +186,52 @@ class ReplicaTest {
         assertThat(awaited("loose", "in step").path("lacks").asLong()).isZero();
         Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"firm\"},{\"change\":\"EndPair\",\"volume\":\"loose\"}");
         agrees();
+    }
+
+    /** On a clone that nobody reaches, by hand and by a rule; a copy in step has a snapshot for it that is taken then. */
+    @Test
+    void failing_over_is_rehearsed_and_the_last_good_time_is_told() {
+        volume("drill", 4 * GIB);
+        for (int i = 0; i < 3; i++) {
+            assertThat(answer("drill", "WRITE", "/in/a" + i + ".odt", 9_000 + i))
+                    .isEqualTo("allowed");
+        }
+        Drafts.carryOut(pair("drill", "reed", "IN_STEP", false, "76"));
+        awaited("drill", "in step");
+        assertThat(draft("{\"change\":\"Rehearse\",\"volume\":\"drill\",\"snapshot\":1}"))
+                .contains("The copy does not have snapshot 1");
+        Drafts.discardAll();
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            Page page = browser.page;
+            page.navigate("/protect?q=drill");
+            assertThat(page.locator("#protected")).containsText("never rehearsed");
+            page.navigate("/protect/pairs/drill");
+            page.getByText("Draft a rehearsal").click();
+            assertThat(page.locator("body")).containsText("Clients notice nothing");
+            Drafts.carryOut(page);
+            page.navigate("/protect/pairs/drill");
+            assertThat(page.locator("#rehearsals")).containsText("● right");
+            assertThat(page.locator("#rehearsals"))
+                    .containsText("3 files compared, 3 of them read whole on both sides; all the same.");
+            page.navigate("/protect?q=drill");
+            assertThat(page.locator("#protected")).containsText("rehearsed");
+            assertThat(browser.errors).isEmpty();
+        }
+        assertThat(App.get("odile", "/api/v1/volumes?limit=1000").text())
+                .as("it went again")
+                .doesNotContain("rehearsal-drill");
+        String from = App.bean(ShelfClock.class).today().plusDays(1) + "T03:00";
+        Drafts.carryOut("{\"change\":\"SetRule\",\"rule\":{\"rule\":\"RehearsalRule\",\"volume\":\"drill\",\"when\":"
+                + "{\"rule\":\"FREQ=DAILY\",\"from\":\"" + from + "\"}}}");
+        App.post("odile", "/api/v1/time", "{\"hours\":36}");
+        App.post("odile", "/api/v1/time", "{\"hours\":1}");
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/protect/pairs/drill");
+            assertThat(browser.page.locator("#rehearsals tbody tr").first()).containsText("all the same");
+            assertThat(browser.page.locator("#rehearsals tbody tr").nth(1)).containsText("all the same");
+        }
+        agrees();
+        Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"drill\"}");
     }
 
     @Test

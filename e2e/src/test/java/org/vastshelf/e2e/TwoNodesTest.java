@@ -186,6 +186,7 @@ class TwoNodesTest {
             carriedOut(one, limit).call();
             allEnds(other);
             atOnce(writers(one, other));
+            clonedByBoth(one, other);
 
             long grown = draft(one, "{\"change\":\"ResizeVolume\",\"volume\":\"film\",\"size\":109951162777600}");
             carriedOut(one, grown).call();
@@ -210,6 +211,36 @@ class TwoNodesTest {
             assertThat(one.page("/orders/" + dying)).as("the session lives on").isEqualTo(200);
             everythingAgrees(one);
         }
+    }
+
+    /** Both make a clone of one name while files are saved, brought back and retained; one of them has it. */
+    private void clonedByBoth(CrashRig one, CrashRig other) throws Exception {
+        long snapshot = number("SELECT MIN(number) FROM {}.snapshot WHERE volume = 'office'");
+        String clone = "{\"change\":\"MakeClone\",\"volume\":\"office\",\"snapshot\":" + snapshot
+                + ",\"name\":\"both-then\",\"ofCopy\":false}";
+        String back = "{\"change\":\"BringBack\",\"share\":\"office\",\"snapshot\":" + snapshot
+                + ",\"from\":\"/\",\"names\":[],\"to\":\"/then\",\"onto\":\"KEEP\",\"bytes\":0}";
+        String kept = "{\"change\":\"SetRetention\",\"rule\":{\"share\":\"office\",\"folder\":\"/then\",\"basis\":"
+                + "\"CHANGED\",\"length\":\"P9Y\",\"quiet\":\"PT0S\"}}";
+        List<Callable<Void>> works = new ArrayList<>(writers(one, other));
+        works.add(carriedOut(one, draft(one, clone)));
+        works.add(carriedOut(other, draft(other, clone)));
+        works.add(carriedOut(one, draft(one, back)));
+        works.add(carriedOut(other, draft(other, kept)));
+        works.add(jump(one, 1));
+        works.add(jump(other, 1));
+        atOnce(works);
+        allEnds(one);
+        assertThat(number("SELECT COUNT(*) FROM {}.estate_object WHERE kind = 'clone' AND gone = 0"))
+                .isEqualTo(1);
+        assertThat(number("SELECT borrowed_bytes - (SELECT SUM(f.allocated) FROM {}.file f JOIN {}.catalogue c"
+                        + " ON c.no = f.catalogue_no WHERE c.name = 'both-then')"
+                        + " FROM {}.volume_usage WHERE volume = 'both-then'"))
+                .as("it borrows what it shows")
+                .isZero();
+        assertThat(number("SELECT COUNT(*) FROM {}.snapshot_hold WHERE holder = 'clone both-then'"
+                        + " AND volume = 'office'"))
+                .isEqualTo(1);
     }
 
     /** A tree that takes some seconds to read. */
