@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import org.jooq.DSLContext;
@@ -105,6 +106,16 @@ class BringBackTest {
                 .isEqualTo(404);
     }
 
+    private static List<String> folders(String listing) {
+        List<String> folders = new ArrayList<>();
+        for (JsonNode entry : App.get("odile", listing).json().path("entries")) {
+            if (entry.path("folder").asBoolean()) {
+                folders.add(entry.path("name").asString());
+            }
+        }
+        return folders;
+    }
+
     /** Whatever was done since: brought back exactly, nothing differs; undone from the snapshot of before, all is as it was. */
     @Test
     void bringing_back_then_comparing_finds_no_difference_and_it_can_be_undone() {
@@ -112,7 +123,9 @@ class BringBackTest {
         for (int i = 0; i < 30; i++) {
             allowed("WRITE", "/exact/f" + i % 4 + "/a" + i + ".odt", ",\"bytes\":" + (1_000 + i));
         }
+        operate("MAKE_FOLDER", "/exact/void", "");
         int then = take("then");
+        operate("REMOVE_FOLDER", "/exact/void", "");
         for (int i = 0; i < 40; i++) {
             String path = "/exact/f" + random.nextInt(5) + "/a" + random.nextInt(34) + ".odt";
             operate(List.of("WRITE", "DELETE", "EDIT").get(random.nextInt(3)), path, ",\"bytes\":" + (50 + i));
@@ -124,6 +137,9 @@ class BringBackTest {
         assertThat(lines(compare(then, 0, "/exact"))).isEmpty();
         String outcome = App.get("odile", "/api/v1/orders/" + order).text();
         assertThat(outcome).contains("brought back.");
+        assertThat(folders("/api/v1/desk/listing?person=odile&share=office&path=/exact"))
+                .as("folders of then, empty ones too, and no others")
+                .containsExactlyInAnyOrder("f0", "f1", "f2", "f3", "void");
         Drafts.carryOut(bringBack(named("before order " + order), "/exact", "/exact", "", "EXACT"));
         assertThat(lines(compare(before, 0, "/exact"))).isEmpty();
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();

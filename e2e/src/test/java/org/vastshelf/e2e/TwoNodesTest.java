@@ -215,11 +215,13 @@ class TwoNodesTest {
 
     /** Both make a clone of one name while files are saved, brought back and retained; one of them has it. */
     private void clonedByBoth(CrashRig one, CrashRig other) throws Exception {
-        long snapshot = number("SELECT MIN(number) FROM {}.snapshot WHERE volume = 'office'");
+        long snapshot = json.readTree(one.post("/api/v1/volumes/office/snapshots", "{\"name\":\"of both\"}"))
+                .path("number")
+                .asLong();
         String clone = "{\"change\":\"MakeClone\",\"volume\":\"office\",\"snapshot\":" + snapshot
                 + ",\"name\":\"both-then\",\"ofCopy\":false}";
         String back = "{\"change\":\"BringBack\",\"share\":\"office\",\"snapshot\":" + snapshot
-                + ",\"from\":\"/\",\"names\":[],\"to\":\"/then\",\"onto\":\"KEEP\",\"bytes\":0}";
+                + ",\"from\":\"/both\",\"names\":[],\"to\":\"/then\",\"onto\":\"KEEP\",\"bytes\":0}";
         String kept = "{\"change\":\"SetRetention\",\"rule\":{\"share\":\"office\",\"folder\":\"/then\",\"basis\":"
                 + "\"CHANGED\",\"length\":\"P9Y\",\"quiet\":\"PT0S\"}}";
         List<Callable<Void>> works = new ArrayList<>(writers(one, other));

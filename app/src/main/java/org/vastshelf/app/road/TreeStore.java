@@ -147,6 +147,11 @@ class TreeStore {
                 .execute();
     }
 
+    /** Whether files lie right in a folder. */
+    boolean holdFiles(int catalogue, Branch folder) {
+        return db.fetchExists(FILE, FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.eq(folder.no()));
+    }
+
     /** Removes folders with their files and all figures of both. */
     void remove(int catalogue, List<Branch> folders) {
         for (List<Integer> some : some(folders)) {

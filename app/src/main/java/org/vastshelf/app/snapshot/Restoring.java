@@ -1,10 +1,16 @@
 package org.vastshelf.app.snapshot;
 
 import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.orders.StepWork;
+import org.vastshelf.app.road.EmptyFolders;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
@@ -38,7 +44,10 @@ class Restoring implements StepWork {
     private final Laying laying;
     private final StepProgressStore progress;
     private final FileRoad road;
+    private final EmptyFolders empties;
     private final EstateStore estates;
+    /** Folders that are gone through, by order and step: a large share has too many to find them for each portion. */
+    private final Map<String, SortedMap<String, Laying.Pair>> underWay = new ConcurrentHashMap<>();
 
     Restoring(
             Snapshots snapshots,
@@ -46,12 +55,14 @@ class Restoring implements StepWork {
             Laying laying,
             StepProgressStore progress,
             FileRoad road,
+            EmptyFolders empties,
             EstateStore estates) {
         this.snapshots = snapshots;
         this.store = store;
         this.laying = laying;
         this.progress = progress;
         this.road = road;
+        this.empties = empties;
         this.estates = estates;
     }
 
@@ -111,7 +122,8 @@ class Restoring implements StepWork {
 
     /** Does what is to be done in the next folders. */
     private boolean some(Task task, BringBack change) {
-        SortedMap<String, Laying.Pair> folders = laying.folders(change);
+        String key = task.order() + " " + task.position();
+        SortedMap<String, Laying.Pair> folders = underWay.computeIfAbsent(key, none -> laying.folders(change));
         Progress before = progress.of(task.order(), task.position());
         Progress now = before;
         long least = before.files() + before.refused() + PORTION;
@@ -128,8 +140,25 @@ class Restoring implements StepWork {
             }
             now = new Progress(pair.to().text(), now.files(), now.bytes(), now.refused(), now.reason());
         }
-        progress.note(task.order(), task.position(), now);
+        progress.note(task.order(), task.position(), folders(change, folders.values(), now));
+        underWay.remove(key);
         return true;
+    }
+
+    /** Folders of then are there, empty ones too; where it is to be exactly as it was, those that hold nothing go. */
+    private Progress folders(BringBack change, Collection<Laying.Pair> all, Progress progress) {
+        Map<Boolean, List<FilePath>> byPast = all.stream()
+                .collect(Collectors.partitioningBy(
+                        pair -> pair.was().isPresent(), Collectors.mapping(Laying.Pair::to, Collectors.toList())));
+        try {
+            empties.settle(change.share(), byPast.get(true), byPast.get(false));
+        } catch (Taken met) {
+            return progress.reason().isEmpty()
+                    ? new Progress(
+                            progress.at(), progress.files(), progress.bytes(), progress.refused(), met.getMessage())
+                    : progress;
+        }
+        return progress;
     }
 
     private Progress noted(Progress progress, Laying.Deed deed, Task task, BringBack change) {
