@@ -122,7 +122,7 @@ class Restoring implements StepWork {
 
     /** Does what is to be done in the next folders. */
     private boolean some(Task task, BringBack change) {
-        String key = task.order() + " " + task.position();
+        String key = key(task);
         SortedMap<String, Laying.Pair> folders = underWay.computeIfAbsent(key, none -> laying.folders(change));
         Progress before = progress.of(task.order(), task.position());
         Progress now = before;
@@ -159,6 +159,10 @@ class Restoring implements StepWork {
                     : progress;
         }
         return progress;
+    }
+
+    private static String key(Task task) {
+        return task.order() + " " + task.position();
     }
 
     private Progress noted(Progress progress, Laying.Deed deed, Task task, BringBack change) {
@@ -204,6 +208,7 @@ class Restoring implements StepWork {
         if (!(task.step() instanceof FileStep.BringFilesBack back)) {
             return true;
         }
+        underWay.remove(key(task));
         int number = before(task, back.volume());
         if (number == 0) {
             return true;
