@@ -291,7 +291,8 @@ class TwoNodesTest {
 
     private void everythingAgrees(CrashRig node) throws Exception {
         long held = number("SELECT SUM(f.bytes) FROM {}.file f JOIN {}.folder d ON d.catalogue_no = f.catalogue_no"
-                + " AND d.no = f.folder_no WHERE d.path = '/both'");
+                + " AND d.no = f.folder_no JOIN {}.catalogue c ON c.no = d.catalogue_no"
+                + " WHERE d.path = '/both' AND c.name = 'office'");
         assertThat(held).isPositive().isLessThanOrEqualTo(STOP);
         assertThat(number("SELECT used_bytes FROM {}.account WHERE rule_key = 'office:/both'"))
                 .isEqualTo(held);
