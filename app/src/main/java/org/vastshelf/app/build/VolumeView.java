@@ -6,6 +6,7 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.LedgerTable;
 import org.vastshelf.app.store.GrowthStore;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
@@ -18,6 +19,7 @@ import org.vastshelf.core.unit.UnitSystem;
  * What the page of one volume shows.
  *
  * @param movingTo pool to which it is on its way
+ * @param clone what it shares blocks with, if it does
  */
 public record VolumeView(
         String name,
@@ -30,6 +32,7 @@ public record VolumeView(
         String pace,
         String alarm,
         List<String> shares,
+        Optional<Cloned> clone,
         List<Grown> growths) {
 
     /** A pace class is sold by the TiB, whichever units the reader has chosen. */
@@ -39,6 +42,9 @@ public record VolumeView(
 
     /** A growth by its rule, and the order that it was. */
     public record Grown(long order, String at) {}
+
+    /** The snapshot of another volume that it shares blocks with, and how much of it. */
+    public record Cloned(String source, int snapshot, String shared) {}
 
     static VolumeView of(Figures fmt, Estate estate, Usage all, Volume volume, List<GrowthStore.Growth> growths) {
         Pool pool = estate.pools().get(volume.pool());
@@ -60,6 +66,11 @@ public record VolumeView(
                 pace(fmt, estate, volume, pool),
                 volume.alarmPercent() + " %",
                 estate.sharesOn(volume.name()).map(Share::name).toList(),
+                estate.find(Kinds.CLONE, volume.name())
+                        .map(made -> new Cloned(
+                                made.source(),
+                                made.snapshot(),
+                                fmt.size(all.of(volume.name()).borrowed().all()))),
                 growths.stream()
                         .map(g -> new Grown(g.order(), fmt.moment(g.at())))
                         .toList());
