@@ -19,7 +19,7 @@ import org.vastshelf.core.unit.UnitSystem;
  * What the page of one volume shows.
  *
  * @param movingTo pool to which it is on its way
- * @param clone what it shares blocks with, if it does
+ * @param cloned what it shares blocks with, if it does
  */
 public record VolumeView(
         String name,
@@ -32,7 +32,7 @@ public record VolumeView(
         String pace,
         String alarm,
         List<String> shares,
-        Optional<Cloned> clone,
+        Optional<Cloned> cloned,
         List<Grown> growths) {
 
     /** A pace class is sold by the TiB, whichever units the reader has chosen. */
