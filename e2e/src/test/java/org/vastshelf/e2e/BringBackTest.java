@@ -99,6 +99,9 @@ class BringBackTest {
         JsonNode history = App.get("odile", "/api/v1/shares/office/history?path=/back/one/a.odt")
                 .json();
         assertThat(history.get(0).path("live").asBoolean()).isTrue();
+        assertThat(history.get(0).path("snapshots").get(0).asInt())
+                .as("the live one is in the second already")
+                .isEqualTo(second);
         assertThat(history.get(1).path("bytes").asLong()).isEqualTo(30_000);
         assertThat(history.get(1).path("snapshots").get(0).asInt()).isEqualTo(first);
         assertThat(App.get("odile", "/api/v1/shares/office/compare?from=99999&path=/")

@@ -204,7 +204,7 @@ class CompareController {
                                 fmt.moment(version.changed()),
                                 fmt.size(Bytes.of(version.bytes())),
                                 version.owner(),
-                                version.live() ? "is there now" : has(names, version.snapshots()),
+                                has(names, version),
                                 version.live()
                                         ? ""
                                         : "/protect/snapshots/" + share + "/"
@@ -214,7 +214,15 @@ class CompareController {
         return "history";
     }
 
-    private static String has(Map<Integer, String> names, List<Integer> numbers) {
+    private static String has(Map<Integer, String> names, Versions.Version version) {
+        List<Integer> numbers = version.snapshots();
+        if (version.live()) {
+            return numbers.isEmpty() ? "is there now" : "is there now, and in " + said(names, numbers);
+        }
+        return said(names, numbers);
+    }
+
+    private static String said(Map<Integer, String> names, List<Integer> numbers) {
         String newest = names.getOrDefault(numbers.getLast(), "");
         return numbers.size() == 1 ? newest : newest + " and " + (numbers.size() - 1) + " older";
     }

@@ -235,6 +235,17 @@ class PastStore {
      */
     record Version(String name, long bytes, String owner, long modified, int born, int died) {}
 
+    /** How many snapshots had been taken when a file that is there now was saved; empty where there is none. */
+    Optional<Integer> born(Place place, String name) {
+        return db.select(FILE.BORN)
+                .from(FILE)
+                .where(
+                        FILE.CATALOGUE_NO.eq(place.catalogue),
+                        FILE.FOLDER_NO.eq(place.folder),
+                        FILE.NAME.eq(PathBytes.of(name)))
+                .fetchOptional(FILE.BORN);
+    }
+
     /** What a file in a folder was, the newest first. */
     List<Version> versions(Place place, String name, int most) {
         return db.selectFrom(FILE_PAST)

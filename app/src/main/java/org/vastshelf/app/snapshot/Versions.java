@@ -52,12 +52,15 @@ public class Versions {
         snapshots.of(share.volume()).forEach(taken -> there.put(taken.number(), taken));
         PastStore.Place folder = folder(shareName, file.parent(), there);
         List<Version> versions = new ArrayList<>();
+        List<Integer> withLive = past.born(folder, file.name())
+                .map(born -> List.copyOf(there.tailMap(born, false).keySet()))
+                .orElse(List.of());
         past.file(new PastStore.Place(folder.catalogue(), PastStore.NOW, folder.folder()), file.name())
                 .ifPresent(live -> versions.add(new Version(
                         live.row().bytes(),
                         live.row().owner(),
                         Instant.ofEpochSecond(live.row().modified()),
-                        List.of(),
+                        withLive,
                         true)));
         past.versions(folder, file.name(), most).forEach(was -> {
             List<Integer> having = List.copyOf(there.subMap(was.born(), false, Math.max(was.born(), was.died()), true)
