@@ -236,6 +236,9 @@ class ReplicaTest {
 
     @Test
     void what_a_copy_does_not_protect_from_and_a_link_that_is_too_slow_are_said_before() {
+        assertThat(answer("film", "WRITE", "/rushes/changed-this-week.mov", 8 * GIB))
+                .as("more than the link carries")
+                .isEqualTo("allowed");
         link(0.001, false);
         try {
             assertThat(draft(pair("film", "reed", "IN_STEP", false, "74"))).contains("The link is too slow", "MiB/s");
