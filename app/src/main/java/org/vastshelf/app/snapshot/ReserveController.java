@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,6 +24,7 @@ import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kind;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.ReserveRule;
@@ -240,14 +240,18 @@ class ReserveController {
         }
     }
 
-    @PostMapping("/protect/{word:volumes|pools}/{name}/reserve/drop")
-    String drop(@AuthenticationPrincipal Someone me, @PathVariable String word, @PathVariable String name) {
-        String kind = Stream.of(Kinds.RESERVE, Kinds.POOL_RESERVE)
-                .filter(k -> word.equals("volumes") == k.equals(Kinds.RESERVE))
-                .findFirst()
-                .orElseThrow()
-                .name();
-        orders.add(me.getName(), new RuleChange.DropRule(kind, name));
-        return "redirect:/protect/" + word + "/" + name + "/reserve";
+    @PostMapping("/protect/volumes/{volume}/reserve/drop")
+    String dropOfVolume(@AuthenticationPrincipal Someone me, @PathVariable String volume) {
+        return drop(me, Kinds.RESERVE, ofVolume(volume));
+    }
+
+    @PostMapping("/protect/pools/{pool}/reserve/drop")
+    String dropOfPool(@AuthenticationPrincipal Someone me, @PathVariable String pool) {
+        return drop(me, Kinds.POOL_RESERVE, ofPool(pool));
+    }
+
+    private String drop(Someone me, Kind<?> kind, Subject subject) {
+        orders.add(me.getName(), new RuleChange.DropRule(kind.name(), subject.name));
+        return "redirect:" + subject.address + "/reserve";
     }
 }
