@@ -123,7 +123,7 @@ class CloneTest {
             page.navigate("/protect/clones");
             assertThat(page.locator("#clones")).containsText("fen-then");
             page.navigate("/build/volumes/fen-then");
-            assertThat(page.locator("dl.pair")).containsText("snapshot 1: shares 124.00 KiB");
+            assertThat(page.locator("main dl.pair")).containsText("snapshot 1: shares 124.00 KiB");
             page.navigate("/protect/clones?volume=fen&snapshot=1");
             assertThat(browser.errors).isEmpty();
         }

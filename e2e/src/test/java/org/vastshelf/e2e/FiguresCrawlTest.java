@@ -29,6 +29,7 @@ class FiguresCrawlTest {
     private static boolean isRead(String link) {
         return !link.contains("?")
                 && !link.contains(".csv")
+                && !link.contains(".ics")
                 && !link.contains("/new")
                 && !link.startsWith("/build/drives/")
                 && LEFT_OUT.stream().noneMatch(link::startsWith);

@@ -49,6 +49,14 @@ class Rehearsing implements StepWork {
     }
 
     @Override
+    public Optional<String> obstacle(Task task) {
+        String source = ((CloneStep.CompareClone) task.step()).made().source();
+        return estates.held().estate().sharesOn(source).findAny().isPresent()
+                ? Optional.empty()
+                : Optional.of("no share serves volume " + source + " any more");
+    }
+
+    @Override
     public Optional<Instant> portion(Task task, Instant at) {
         CloneStep.CompareClone step = (CloneStep.CompareClone) task.step();
         String source = estates.held()

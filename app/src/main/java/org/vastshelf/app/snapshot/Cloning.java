@@ -91,10 +91,16 @@ class Cloning implements StepWork {
             case CloneStep.LayFiles step ->
                 progress.of(task.order(), task.position()).at().isEmpty() && files.remembers(step.share())
                         ? Optional.of("a share '" + step.share() + "' had files before")
-                        : Optional.empty();
+                        : unserved(step.made().source());
             case CloneStep.CompareClone step -> Optional.empty();
             case CloneStep.Separate step -> Optional.empty();
         };
+    }
+
+    private Optional<String> unserved(String volume) {
+        return estates.load().sharesOn(volume).findAny().isPresent()
+                ? Optional.empty()
+                : Optional.of("no share serves volume " + volume + " any more");
     }
 
     private void begin(CloneOf made, Instant at) {
