@@ -91,8 +91,8 @@ class TakingOver implements StepWork {
         }
         boolean leaves = step.inNeed() && replica.base() > 0;
         List<FallingBack.Gone> gone = leaves ? fallingBack.look(step.volume(), replica.base(), at) : List.of();
-        EstateAnswer answer = estates.change(
-                (now, held) -> new EstateAnswer.Changed(step.apply(leaves ? withoutClones(now, replica) : now)));
+        EstateAnswer answer = estates.change((now, held) ->
+                new EstateAnswer.Changed(step.apply(leaves ? withoutClones(now, step.volume(), replica.base()) : now)));
         if (answer instanceof EstateAnswer.Refused refused) {
             throw new IllegalStateException(refused.because());
         }
@@ -106,10 +106,10 @@ class TakingOver implements StepWork {
     }
 
     /** Snapshots that the copy does not have go: their clones, which stay where they are, have their blocks to themselves. */
-    private static Estate withoutClones(Estate estate, Replica replica) {
+    private static Estate withoutClones(Estate estate, String volume, int base) {
         Estate next = estate;
         for (CloneOf clone : estate.all(Kinds.CLONE).values()) {
-            if (clone.source().equals(replica.volume()) && clone.snapshot() > replica.base()) {
+            if (clone.source().equals(volume) && clone.snapshot() > base) {
                 next = next.without(Kinds.CLONE, clone.volume());
             }
         }

@@ -18,6 +18,16 @@ public sealed interface CloneStep extends Step {
         return Steps.serverOfVolume(estate, made().volume());
     }
 
+    @Override
+    default Estate apply(Estate estate) {
+        return estate;
+    }
+
+    @Override
+    default Estate undo(Estate estate) {
+        return estate;
+    }
+
     /** From now on the volume shares blocks with the snapshot. */
     record ShareBlocks(CloneOf made) implements CloneStep {
         @Override
@@ -53,16 +63,6 @@ public sealed interface CloneStep extends Step {
         public Duration expected() {
             return Duration.ofSeconds(1);
         }
-
-        @Override
-        public Estate apply(Estate estate) {
-            return estate;
-        }
-
-        @Override
-        public Estate undo(Estate estate) {
-            return estate;
-        }
     }
 
     /** Compares what a clone shows with the snapshot that it is of, by what its files hold. */
@@ -75,16 +75,6 @@ public sealed interface CloneStep extends Step {
         @Override
         public Duration expected() {
             return Duration.ofSeconds(1);
-        }
-
-        @Override
-        public Estate apply(Estate estate) {
-            return estate;
-        }
-
-        @Override
-        public Estate undo(Estate estate) {
-            return estate;
         }
     }
 
@@ -115,11 +105,6 @@ public sealed interface CloneStep extends Step {
         @Override
         public Estate apply(Estate estate) {
             return estate.without(Kinds.CLONE, made.volume());
-        }
-
-        @Override
-        public Estate undo(Estate estate) {
-            return estate;
         }
     }
 }
