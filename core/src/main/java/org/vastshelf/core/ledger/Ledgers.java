@@ -122,9 +122,12 @@ public final class Ledgers {
         List<Line> lines = new ArrayList<>();
         add(lines, ByteKind.LIVE, "live files", held.ownLive(), "allocated by its files");
         add(lines, ByteKind.SNAPSHOTS, "snapshots", held.ownSnapshots(), "held by snapshots alone");
-        Bytes left = volume.size().minusOrZero(held.used());
+        // A clone shows its clients files that take no room, and can't show them more than its size.
+        Bytes shown = held.live().minusOrZero(held.used());
+        add(lines, ByteKind.LIVE, "shared files", shown, "of the snapshot it is a clone of; they take nothing here");
+        Bytes left = volume.size().minusOrZero(held.used().plus(shown));
         Bytes spare = estate.find(Kinds.RESERVE, volume.name())
-                .map(rule -> rule.bytes().minusOrZero(held.ownSnapshots()))
+                .map(rule -> rule.bytes().minusOrZero(held.ownSnapshots()).minusOrZero(shown))
                 .orElse(Bytes.ZERO)
                 .min(left);
         add(lines, ByteKind.RESERVE, "kept for snapshots", spare, "reserved, and not held by any yet");

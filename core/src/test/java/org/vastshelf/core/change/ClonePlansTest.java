@@ -138,6 +138,9 @@ class ClonePlansTest {
         Estate estate = cloned();
         Pool oak = estate.pools().get("oak");
         assertThat(Ledgers.ofPool(estate, usage, oak).free()).isEqualTo(Bytes.gib(300 - 153 - 25));
+        assertThat(Ledgers.ofVolume(estate, usage, estate.volumes().get("then")).free())
+                .as("clients see 140 GiB of files")
+                .isEqualTo(Bytes.gib(192 - 140));
         assertThat(refusals(plan(estate, usage, new SeparateClone("then"))))
                 .containsExactly("It shares 135.00 GiB, and pool oak has 122.00 GiB free");
         Usage smaller = usage(100, 0, 90, 0);
