@@ -18,7 +18,7 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule SQL_IS_IN_STORES_ONLY = noClasses()
             .that()
-            .haveNameNotMatching(".*Store(\\$.*)?")
+            .haveNameNotMatching(".*(Store|JooqWiring)(\\$.*)?")
             .and()
             .resideOutsideOfPackages("org.vastshelf.app.store.generated..", "org.vastshelf.app.store.migration..")
             .should()

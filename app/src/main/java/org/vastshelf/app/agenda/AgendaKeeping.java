@@ -60,7 +60,7 @@ class AgendaKeeping implements EstateFollower {
     }
 
     private void enter(Estate estate, Usage usage, Entry entry, Instant after) {
-        Agenda.next(estate, usage, entry, after, ShelfClock.ZONE)
+        Agenda.next(estate, () -> usage, entry, after, ShelfClock.ZONE)
                 .ifPresentOrElse(at -> agenda.enter(entry, at), () -> agenda.drop(entry));
     }
 

@@ -4,10 +4,11 @@ import io.micrometer.core.instrument.MeterRegistry;
 import io.micrometer.core.instrument.Timer;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -26,8 +27,8 @@ import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.unit.ShortText;
 
 /**
- * Does what falls due: the earliest first, across all kinds, one thing in one transaction, on whichever node gets to it
- * first. While one node is at it the others leave it alone, so that the order of the moments is the order of the deeds;
+ * Does what falls due: the earliest first, across all kinds, on whichever node gets to it first; one thing in one
+ * transaction, or some quick ones. While one node is at it the others leave it alone, so that the order of the moments is the order of the deeds;
  * one that dies leaves nothing half done. What fails is written down, waits longer each time, and is passed by the
  * others.
  */
@@ -39,6 +40,8 @@ public class AgendaRunner {
     private static final int LONGEST_PAUSE_SECONDS = 3_600;
     private static final int MOST_DOUBLINGS = 12;
     private static final Duration ANOTHER_NODE = Duration.ofMillis(20);
+    /** Quick works share a transaction for so long: after a jump most of the time would go into beginning and ending. */
+    private static final Duration TOGETHER = Duration.ofMillis(50);
 
     private final AgendaStore agenda;
     private final AgendaKeeping keeping;
@@ -110,26 +113,49 @@ public class AgendaRunner {
     }
 
     private Turn turn() {
-        if (agenda.first(clock.instant(), clock.real()).isEmpty()) {
-            return Turn.NOTHING_DUE;
-        }
-        AtomicReference<Optional<Row>> claimed = new AtomicReference<>(Optional.empty());
+        return agenda.first(clock.instant(), clock.real()).isEmpty() ? Turn.NOTHING_DUE : turn(TOGETHER);
+    }
+
+    /** Does what is due first, and for so long what is due after it; where one of several fails, the first alone. */
+    private Turn turn(Duration together) {
+        Deque<Row> claimed = new ArrayDeque<>();
         try {
             return transactions.run(() -> {
-                claimed.set(Optional.empty());
+                claimed.clear();
                 if (!agenda.lead()) {
                     return Turn.ANOTHER_NODE;
                 }
-                claimed.set(agenda.first(clock.instant(), clock.real()));
-                claimed.get().ifPresent(this::done);
-                return claimed.get().isPresent() ? Turn.DONE : Turn.NOTHING_DUE;
+                long until = System.nanoTime() + together.toNanos();
+                for (Optional<Row> next = next(claimed); next.isPresent(); next = next(claimed)) {
+                    claimed.addLast(next.get());
+                    done(next.get());
+                    if (!isQuick(next.get()) || System.nanoTime() > until) {
+                        break;
+                    }
+                }
+                return claimed.isEmpty() ? Turn.NOTHING_DUE : Turn.DONE;
             });
         } catch (RuntimeException unforeseen) {
-            Row row = claimed.get().orElseThrow(() -> unforeseen);
+            if (claimed.isEmpty()) {
+                throw unforeseen;
+            }
+            if (claimed.size() > 1) {
+                return turn(Duration.ZERO);
+            }
+            Row row = claimed.getFirst();
             LOG.error("{} {} due at {} failed", row.entry().kind(), row.entry().key(), row.at(), unforeseen);
             failed(row, unforeseen);
             return Turn.DONE;
         }
+    }
+
+    /** What is due next, if it may share the transaction of what came before it. */
+    private Optional<Row> next(Deque<Row> before) {
+        return agenda.first(clock.instant(), clock.real()).filter(row -> before.isEmpty() || isQuick(row));
+    }
+
+    private boolean isQuick(Row row) {
+        return works.get(row.entry().kind()).isQuick();
     }
 
     private void done(Row row) {
@@ -144,7 +170,7 @@ public class AgendaRunner {
     }
 
     private Optional<Instant> byAgenda(Row row) {
-        return Agenda.next(estates.load(), usage.load(), row.entry(), row.at(), ShelfClock.ZONE);
+        return Agenda.next(estates.load(), usage::load, row.entry(), row.at(), ShelfClock.ZONE);
     }
 
     private void failed(Row row, RuntimeException why) {

@@ -15,6 +15,11 @@ public interface DueWork {
         return true;
     }
 
+    /** Whether it takes milliseconds at most, and may share a transaction with others that do. */
+    default boolean isQuick() {
+        return false;
+    }
+
     /**
      * Does what fell due, in the transaction that claimed it; the clock stands at its moment meanwhile. What it throws is
      * written down, and it is tried again.

@@ -68,6 +68,11 @@ class Traffic implements DueWork {
     }
 
     @Override
+    public boolean isQuick() {
+        return true;
+    }
+
+    @Override
     public boolean isWanted() {
         return settings.demo() && settings.traffic();
     }

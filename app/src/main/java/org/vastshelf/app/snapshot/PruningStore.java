@@ -6,11 +6,16 @@ import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
 
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.NavigableSet;
 import java.util.TreeSet;
+import java.util.function.BinaryOperator;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record2;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.content.ContentsCode;
@@ -47,39 +52,47 @@ class PruningStore {
      * what nobody holds.
      */
     private boolean prune(int catalogue, String share) {
-        List<Integer> deaths = deaths(catalogue);
+        Map<Integer, Integer> files =
+                youngest(FILE_PAST, FILE_PAST.CATALOGUE_NO.eq(catalogue), FILE_PAST.DIED, FILE_PAST.BORN);
+        Map<Integer, Integer> folders =
+                youngest(FOLDER_PAST, FOLDER_PAST.CATALOGUE_NO.eq(catalogue), FOLDER_PAST.DIED, FOLDER_PAST.BORN);
         String volume = db.select(FILE_TREE.VOLUME)
                 .from(FILE_TREE)
                 .where(FILE_TREE.SHARE.eq(share))
                 .fetchOptional(FILE_TREE.VOLUME)
                 .orElse("");
-        if (deaths.isEmpty() || volume.isEmpty()) {
+        if (volume.isEmpty() || files.isEmpty() && folders.isEmpty()) {
             return false;
         }
         NavigableSet<Integer> there = new TreeSet<>(db.select(SNAPSHOT.NUMBER)
                 .from(SNAPSHOT)
                 .where(SNAPSHOT.VOLUME.eq(volume))
                 .fetch(SNAPSHOT.NUMBER));
-        for (int died : deaths) {
-            Integer holder = there.floor(died);
+        return some(files, there, (died, born) -> files(catalogue, died, born))
+                || some(folders, there, (died, born) -> folders(catalogue, died, born));
+    }
+
+    /** For each death the latest birth, which a loose scan of the index finds: most have nothing to be removed. */
+    private Map<Integer, Integer> youngest(
+            Table<?> past, Condition catalogue, Field<Integer> died, Field<Integer> born) {
+        return db.select(died, DSL.max(born))
+                .from(past)
+                .where(catalogue)
+                .groupBy(died)
+                .fetchMap(Record2::value1, Record2::value2);
+    }
+
+    /** Removes some of what was born after the last snapshot that could hold it; false when there are none left. */
+    private static boolean some(
+            Map<Integer, Integer> youngest, NavigableSet<Integer> there, BinaryOperator<Integer> remove) {
+        for (Map.Entry<Integer, Integer> past : youngest.entrySet()) {
+            Integer holder = there.floor(past.getKey());
             int born = holder == null ? 0 : holder;
-            if (files(catalogue, died, born) + folders(catalogue, died, born) > 0) {
+            if (past.getValue() >= born && remove.apply(past.getKey(), born) > 0) {
                 return true;
             }
         }
         return false;
-    }
-
-    private List<Integer> deaths(int catalogue) {
-        List<Integer> deaths = new ArrayList<>(db.selectDistinct(FILE_PAST.DIED)
-                .from(FILE_PAST)
-                .where(FILE_PAST.CATALOGUE_NO.eq(catalogue))
-                .fetch(FILE_PAST.DIED));
-        deaths.addAll(db.selectDistinct(FOLDER_PAST.DIED)
-                .from(FOLDER_PAST)
-                .where(FOLDER_PAST.CATALOGUE_NO.eq(catalogue))
-                .fetch(FOLDER_PAST.DIED));
-        return deaths;
     }
 
     private int files(int catalogue, int died, int born) {

@@ -46,6 +46,11 @@ class SnapshotDue implements DueWork {
     }
 
     @Override
+    public boolean isQuick() {
+        return true;
+    }
+
+    @Override
     public void act(String volume, Instant at) {
 
         estates.load().find(Kinds.SNAPSHOTTING, volume).ifPresent(rule -> {
@@ -60,8 +65,8 @@ class SnapshotDue implements DueWork {
         Instant until = clock.now();
         Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
         List<Instant> moments = new ArrayList<>(List.of(at));
-        rule.when().runs(at, ShelfClock.ZONE, MOST).stream()
-                .takeWhile(next -> next.isBefore(other))
+        rule.when().runs(at, other, ShelfClock.ZONE, MOST).stream()
+                .filter(next -> next.isBefore(other))
                 .forEach(moments::add);
         return moments;
     }

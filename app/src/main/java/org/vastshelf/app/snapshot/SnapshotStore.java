@@ -12,6 +12,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -74,17 +75,22 @@ class SnapshotStore {
      * @return how many were ever taken
      */
     int lock(String volume) {
-        db.insertInto(SNAPSHOT_NUMBER)
-                .set(SNAPSHOT_NUMBER.VOLUME, volume)
-                .set(SNAPSHOT_NUMBER.TAKEN, 0)
-                .onDuplicateKeyIgnore()
-                .execute();
+        return locked(volume).orElseGet(() -> {
+            db.insertInto(SNAPSHOT_NUMBER)
+                    .set(SNAPSHOT_NUMBER.VOLUME, volume)
+                    .set(SNAPSHOT_NUMBER.TAKEN, 0)
+                    .onDuplicateKeyIgnore()
+                    .execute();
+            return locked(volume).orElseThrow();
+        });
+    }
+
+    private Optional<Integer> locked(String volume) {
         return db.select(SNAPSHOT_NUMBER.TAKEN)
                 .from(SNAPSHOT_NUMBER)
                 .where(SNAPSHOT_NUMBER.VOLUME.eq(volume))
                 .forUpdate()
-                .fetchSingle()
-                .value1();
+                .fetchOptional(SNAPSHOT_NUMBER.TAKEN);
     }
 
     /** Adds snapshots of one volume; the last of them is the last that was ever taken. */
@@ -159,21 +165,25 @@ class SnapshotStore {
                 .execute();
     }
 
-    /** Who needs which snapshots of a volume at a moment, by their numbers. */
-    Map<Integer, List<Need>> needs(String volume, Instant now) {
-        return db
-                .selectFrom(SNAPSHOT_HOLD)
-                .where(
-                        SNAPSHOT_HOLD.VOLUME.eq(volume),
-                        SNAPSHOT_HOLD.UNTIL.isNull().or(SNAPSHOT_HOLD.UNTIL.gt(Times.stored(now))))
+    /**
+     * Who needs which snapshots of a volume, by their numbers.
+     *
+     * @param now asked for where somebody needs one until a moment
+     */
+    Map<Integer, List<Need>> needs(String volume, Supplier<Instant> now) {
+        List<Need> needs = db.selectFrom(SNAPSHOT_HOLD)
+                .where(SNAPSHOT_HOLD.VOLUME.eq(volume))
                 .orderBy(SNAPSHOT_HOLD.HOLDER)
                 .fetch(row -> new Need(
                         row.getVolume(),
                         row.getNumber(),
                         row.getHolder(),
                         row.getWhy(),
-                        Optional.ofNullable(Times.instant(row.getUntil()))))
-                .stream()
+                        Optional.ofNullable(row.getUntil()).map(Times::instant)));
+        Optional<Instant> by =
+                needs.stream().anyMatch(need -> need.until.isPresent()) ? Optional.of(now.get()) : Optional.empty();
+        return needs.stream()
+                .filter(need -> need.until.isEmpty() || need.until.get().isAfter(by.orElseThrow()))
                 .collect(Collectors.groupingBy(Need::number));
     }
 

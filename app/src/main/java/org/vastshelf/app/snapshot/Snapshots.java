@@ -227,36 +227,43 @@ public class Snapshots {
         String name = rule.volume();
         transactions.run(() -> {
             Estate estate = estates.held().estate();
-            requireKeeping(volume(estate, name));
-            List<String> shares = shares(estate, name);
+            Volume volume = volume(estate, name);
+            requireKeeping(volume);
             int ever = lock(estate, name);
-            List<Taken> there = new ArrayList<>(store.of(name));
-            List<Integer> gone = leaving(rule, moments);
-            Set<Instant> kept = kept(rule, there, moments);
-            List<Taken> taken = new ArrayList<>();
+            List<Taken> there = store.of(name);
+            Map<Integer, List<Need>> needs = needs(name);
+            Set<Instant> kept = kept(there, moments, rule);
+            List<Integer> gone = leaving(there, kept, needs);
+            List<Taken> all = new ArrayList<>(there);
             for (int i = 0; i < moments.size(); i++) {
                 Instant at = moments.get(i);
                 int number = ever + 1 + i;
                 if (kept.contains(at)) {
-                    String called = free(there, rule.name(at, ShelfClock.ZONE, number), number);
-                    Taken made = new Taken(name, number, called, at, SCHEDULE, true);
-                    there.add(made);
-                    taken.add(made);
+                    String called = free(all, rule.name(at, ShelfClock.ZONE, number), number);
+                    all.add(new Taken(name, number, called, at, SCHEDULE, true));
                 }
             }
-            requireRoom(name, there.size() - gone.size());
+            requireRoom(name, all.size() - gone.size());
             if (takesNoMore(estate, name)) {
                 deeds.note(SCHEDULE, "", Deeds.Kind.SNAPSHOT, where(name), false, "not taken: the reserve is full");
                 return;
             }
+            List<Taken> taken = all.subList(there.size(), all.size());
             store.add(taken);
-            store.begin(name, shares, taken.getLast().number(), taken.getLast().number());
             deeds.done(SCHEDULE, Deeds.Kind.SNAPSHOT, where(name), said(taken));
             if (!gone.isEmpty()) {
-                delete(SCHEDULE, name, gone);
+                List<HeldBlocks.Count> held = store.held(name);
+                remove(SCHEDULE, new Shelf(volume, all, HeldBlocks.sums(numbers(all), held)), held, gone);
             }
+            begin(estate, name, taken.getLast().number(), taken.getLast().number());
             makeRoom(estate, name);
         });
+        pruning.wanted();
+    }
+
+    /** From now on files of a volume are born after so many snapshots. */
+    private void begin(Estate estate, String volume, int ever, int newest) {
+        store.begin(volume, estate.sharesOn(volume).map(Share::name).sorted().toList(), ever, newest);
     }
 
     /** Room that is kept for the snapshots of some volumes. */
@@ -405,7 +412,7 @@ public class Snapshots {
                         + taken.getLast().name() + "' taken, " + taken.size() + " in all";
     }
 
-    private static Set<Instant> kept(SnapshotRule rule, List<Taken> there, List<Instant> more) {
+    private static Set<Instant> kept(List<Taken> there, List<Instant> more, SnapshotRule rule) {
         List<Instant> moments = Stream.concat(
                         there.stream().filter(Taken::scheduled).map(Taken::at), more.stream())
                 .sorted()
@@ -433,13 +440,13 @@ public class Snapshots {
      * @param more moments at which it would have taken others
      */
     List<Integer> leaving(SnapshotRule rule, List<Instant> more) {
+        List<Taken> there = store.of(rule.volume());
+        return leaving(there, kept(there, more, rule), needs(rule.volume()));
+    }
 
-        List<Taken> own =
-                store.of(rule.volume()).stream().filter(Taken::scheduled).toList();
-        Set<Instant> kept = kept(rule, own, more);
-        Set<Integer> needed = needs(rule.volume()).keySet();
-        return own.stream()
-                .filter(t -> !kept.contains(t.at()) && !needed.contains(t.number()))
+    private static List<Integer> leaving(List<Taken> there, Set<Instant> kept, Map<Integer, List<Need>> needs) {
+        return there.stream()
+                .filter(t -> t.scheduled() && !kept.contains(t.at()) && !needs.containsKey(t.number()))
                 .map(Taken::number)
                 .toList();
     }
@@ -504,7 +511,7 @@ public class Snapshots {
 
     /** Who needs which snapshots of a volume, by their numbers. A lock ends by the time that passes, not by a clock that is set. */
     Map<Integer, List<Need>> needs(String volume) {
-        return store.needs(volume, counted.instant());
+        return store.needs(volume, counted::instant);
     }
 
     /** Notes that somebody needs a snapshot, until {@link #letGo}. */
@@ -551,7 +558,6 @@ public class Snapshots {
         return transactions.run(() -> {
             Estate estate = estates.held().estate();
             requireKeeping(volume(estate, volumeName));
-            List<String> shares = shares(estate, volumeName);
             int number = lock(estate, volumeName) + 1;
             List<Taken> there = store.of(volumeName);
 
@@ -562,7 +568,7 @@ public class Snapshots {
             }
             Taken snapshot = made.apply(number, there);
             store.add(List.of(snapshot));
-            store.begin(volumeName, shares, number, number);
+            begin(estate, volumeName, number, number);
             deeds.done(
                     snapshot.by(), Deeds.Kind.SNAPSHOT, where(volumeName), "snapshot '" + snapshot.name() + "' taken");
             makeRoom(estate, volumeName);
@@ -585,10 +591,6 @@ public class Snapshots {
         return ever;
     }
 
-    private static List<String> shares(Estate estate, String volume) {
-        return estate.sharesOn(volume).map(Share::name).sorted().toList();
-    }
-
     private static String where(String volume) {
         return "/protect/volumes/" + volume;
     }
@@ -606,11 +608,9 @@ public class Snapshots {
         long freed = transactions.run(() -> {
             Estate estate = estates.held().estate();
             Volume volume = volume(estate, volumeName);
-            List<String> shares = shares(estate, volumeName);
             int ever = lock(estate, volumeName);
             List<HeldBlocks.Count> held = store.held(volumeName);
             Shelf shelf = shelf(volume, held);
-            NavigableSet<Integer> left = numbers(shelf.taken);
             Map<Integer, List<Need>> needs = needs(volumeName);
             for (int number : numbers) {
                 shelf.require(number);
@@ -618,17 +618,29 @@ public class Snapshots {
                     throw new IllegalArgumentException("snapshot '" + shelf.name(number) + "' can't be deleted: "
                             + by.getFirst().why());
                 });
-                left.remove(number);
             }
-            long free = shelf.held.freedBy(shelf.positions(numbers));
-            store.remove(volumeName, numbers);
-            store.keep(volumeName, HeldBlocks.left(left, held), free);
-            store.begin(volumeName, shares, ever, left.isEmpty() ? 0 : left.last());
-            deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), deleted(shelf, numbers, free));
+            long free = remove(who, shelf, held, numbers);
+            NavigableSet<Integer> left = numbers(store.of(volumeName));
+            begin(estate, volumeName, ever, left.isEmpty() ? 0 : left.last());
             return free;
         });
         pruning.wanted();
         return freed;
+    }
+
+    /** Removes snapshots that may go, with what they alone hold; says how much that is. */
+    private long remove(String who, Shelf shelf, List<HeldBlocks.Count> held, Collection<Integer> numbers) {
+        String volume = shelf.volume.name();
+        NavigableSet<Integer> left = numbers(shelf.taken);
+        left.removeAll(Set.copyOf(numbers));
+        long free = shelf.held.freedBy(shelf.positions(numbers));
+        store.remove(volume, numbers);
+        List<HeldBlocks.Count> counts = HeldBlocks.left(left, held);
+        if (!Set.copyOf(counts).equals(Set.copyOf(held))) {
+            store.keep(volume, counts, free);
+        }
+        deeds.done(who, Deeds.Kind.SNAPSHOT, where(volume), deleted(shelf, numbers, free));
+        return free;
     }
 
     private static String deleted(Shelf shelf, Collection<Integer> numbers, long free) {

@@ -38,6 +38,8 @@ public class EstateStore {
     private static final Snapshot NOTHING = new Snapshot(-1, Estate.EMPTY);
 
     private volatile Snapshot cached = NOTHING;
+    /** Under which a transaction keeps what it holds. */
+    private final Object holding = new Object();
 
     EstateStore(
             DSLContext db,
@@ -72,7 +74,7 @@ public class EstateStore {
     }
 
     public Snapshot snapshot() {
-        return mine().orElseGet(() -> reading.once(this, this::newest));
+        return mine().or(this::holding).orElseGet(() -> reading.once(this, this::newest));
     }
 
     private Snapshot newest() {
@@ -88,10 +90,32 @@ public class EstateStore {
 
     /** The estate, which nobody changes before this transaction has ended. Others may hold it at the same time. */
     public Snapshot held() {
-        return mine().orElseGet(() -> read(db.select(ESTATE_VERSION.VERSION)
-                .from(ESTATE_VERSION)
-                .forShare()
-                .fetchSingle(ESTATE_VERSION.VERSION)));
+        return mine().or(this::holding).orElseGet(() -> {
+            Snapshot held = read(db.select(ESTATE_VERSION.VERSION)
+                    .from(ESTATE_VERSION)
+                    .forShare()
+                    .fetchSingle(ESTATE_VERSION.VERSION));
+            hold(held);
+            return held;
+        });
+    }
+
+    /** What this transaction holds: nobody changes it meanwhile, so that it need not be read again. */
+    private Optional<Snapshot> holding() {
+        return Optional.ofNullable((Snapshot) TransactionSynchronizationManager.getResource(holding));
+    }
+
+    private void hold(Snapshot held) {
+        if (!TransactionSynchronizationManager.isSynchronizationActive()) {
+            return;
+        }
+        TransactionSynchronizationManager.bindResource(holding, held);
+        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+            @Override
+            public void afterCompletion(int status) {
+                TransactionSynchronizationManager.unbindResourceIfPossible(holding);
+            }
+        });
     }
 
     private long version() {

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.Estate;
@@ -69,10 +70,12 @@ public final class Agenda {
     /**
      * When an entry falls due next.
      *
+     * @param usage asked for where it matters
      * @param after the moment that has been dealt with; what follows lies behind it, or at it where nothing has to pass
      * @return empty when it does not, as the estate is now
      */
-    public static Optional<Instant> next(Estate estate, Usage usage, Entry entry, Instant after, ZoneId zone) {
+    public static Optional<Instant> next(
+            Estate estate, Supplier<Usage> usage, Entry entry, Instant after, ZoneId zone) {
         Optional<Kind<? extends Rule>> rule = Kinds.RULES.stream()
                 .filter(kind -> DueKind.of(kind).equals(entry.kind()))
                 .findFirst();
@@ -85,7 +88,7 @@ public final class Agenda {
             return estate.find(Kinds.PAIR, entry.key()).map(pair -> after);
         }
         if (entry.kind().equals(DueKind.HARDWARE)) {
-            return hardware(estate, usage, entry.key(), after);
+            return hardware(estate, usage.get(), entry.key(), after);
         }
         if (entry.kind().equals(DueKind.TRAFFIC) && !estate.shares().containsKey(entry.key())) {
             return Optional.empty();

@@ -87,7 +87,8 @@ public record Schedule(LocalDateTime from, String rule) {
         return found;
     }
 
-    private List<Instant> runs(Instant after, Instant until, ZoneId zone, int most) {
+    /** The next moments up to and with the last one given, at most so many. */
+    public List<Instant> runs(Instant after, Instant until, ZoneId zone, int most) {
         List<Instant> found = new ArrayList<>();
         RecurrenceRuleIterator moments = parsed(rule).iterator(floating(from));
         LocalDateTime local = LocalDateTime.ofInstant(after, zone);

@@ -39,7 +39,7 @@ class AgendaTest {
     }
 
     private static Optional<Instant> next(Estate estate, Agenda.Entry entry, Instant after) {
-        return Agenda.next(estate, Usage.NONE, entry, after, ZoneOffset.UTC);
+        return Agenda.next(estate, () -> Usage.NONE, entry, after, ZoneOffset.UTC);
     }
 
     @Test
