@@ -1,0 +1,148 @@
+package org.vastshelf.app.agenda;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+
+import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.agenda.AgendaStore.Row;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.agenda.Agenda.Entry;
+import org.vastshelf.core.agenda.DueKind;
+
+/** Quick works share a transaction; what fails among them is found, and takes nothing with it. */
+class AgendaRunnerTest {
+
+    private static final Instant MIDNIGHT = Instant.parse("2026-03-03T00:00:00Z");
+    private static final Instant NOW = Instant.parse("2026-03-04T00:00:00Z");
+
+    private final AgendaStore agenda = mock();
+    private final ShelfClock clock = mock();
+    private final Transactions transactions = mock();
+    /** What is due, in its order; a transaction that fails leaves it as it was. */
+    private Map<Entry, Row> due = new LinkedHashMap<>();
+
+    private final List<String> failed = new ArrayList<>();
+    private final List<List<String>> committed = new ArrayList<>();
+    private List<String> underWay = new ArrayList<>();
+
+    private record Work(DueKind kind, boolean isQuick, List<String> deeds) implements DueWork {
+
+        @Override
+        public void act(String key, Instant at) {
+            if (key.equals("bad")) {
+                throw new IllegalStateException("no good");
+            }
+            deeds.add(key);
+        }
+
+        @Override
+        public Optional<Instant> again(String key, Instant at, Supplier<Optional<Instant>> byAgenda) {
+            return Optional.empty();
+        }
+    }
+
+    @BeforeEach
+    void pretend() {
+        when(clock.instant()).thenReturn(NOW);
+        when(clock.real()).thenReturn(NOW);
+        doAnswer(call -> {
+                    call.<Runnable>getArgument(1).run();
+                    return null;
+                })
+                .when(clock)
+                .during(any(), any());
+        when(agenda.lead()).thenReturn(true);
+        when(agenda.first(any(), any()))
+                .thenAnswer(call -> due.values().stream().findFirst());
+        doAnswer(call -> due.remove(call.<Row>getArgument(0).entry()))
+                .when(agenda)
+                .done(any(), any());
+        doAnswer(call -> {
+                    Row row = call.getArgument(0);
+                    failed.add(row.entry().key());
+                    return due.remove(row.entry());
+                })
+                .when(agenda)
+                .failed(any(), any(), any());
+        when(transactions.<Object>run(any(Supplier.class))).thenAnswer(call -> transaction(call.getArgument(0)));
+        doAnswer(call -> {
+                    call.<Runnable>getArgument(0).run();
+                    return null;
+                })
+                .when(transactions)
+                .run(any(Runnable.class));
+    }
+
+    private Object transaction(Supplier<Object> work) {
+        Map<Entry, Row> before = new LinkedHashMap<>(due);
+        underWay.clear();
+        try {
+            Object answer = work.get();
+            if (!underWay.isEmpty()) {
+                committed.add(List.copyOf(underWay));
+            }
+            return answer;
+        } catch (RuntimeException takenBack) {
+            due = before;
+            throw takenBack;
+        }
+    }
+
+    private void due(DueKind kind, String... keys) {
+        for (String key : keys) {
+            Entry entry = new Entry(kind, key);
+            due.put(entry, new Row(entry, MIDNIGHT, 0, "", Optional.empty()));
+        }
+    }
+
+    private void catchUp() {
+        List<DueWork> works =
+                List.of(new Work(DueKind.TRAFFIC, true, underWay), new Work(DueKind.ORDER, false, underWay));
+        new AgendaRunner(
+                        agenda,
+                        mock(AgendaKeeping.class),
+                        mock(EstateStore.class),
+                        mock(UsageStore.class),
+                        clock,
+                        transactions,
+                        works,
+                        new SimpleMeterRegistry())
+                .catchUp();
+    }
+
+    @Test
+    void quick_works_share_a_transaction_and_others_have_their_own() {
+        due(DueKind.TRAFFIC, "a", "b");
+        due(DueKind.ORDER, "7", "8");
+        due(DueKind.TRAFFIC, "c");
+
+        catchUp();
+
+        assertThat(committed).containsExactly(List.of("a", "b"), List.of("7"), List.of("8"), List.of("c"));
+    }
+
+    @Test
+    void what_fails_among_them_is_found_and_the_others_are_done_once() {
+        due(DueKind.TRAFFIC, "a", "b", "bad", "c", "d");
+
+        catchUp();
+
+        assertThat(failed).containsExactly("bad");
+        assertThat(committed.stream().flatMap(List::stream)).containsExactly("a", "b", "c", "d");
+    }
+}
