@@ -21,12 +21,25 @@ class DirectoryTurnoverTest {
     }
 
     @Test
+    void names_that_are_taken_stop_nobody_from_joining_for_twenty_years() throws Exception {
+        try (EmbeddedDirectory directory = EmbeddedDirectory.start();
+                LDAPConnection ldap = connected(directory)) {
+            int before = people(ldap).size();
+            directory.advance(LocalDate.of(2046, 3, 31));
+            // All who leave have left by then.
+            assertThat(people(ldap)).hasSize(before + 240 - 18).contains("fhawthorn", "fhawthorn2");
+        }
+    }
+
+    private static LDAPConnection connected(EmbeddedDirectory directory) throws Exception {
+        String url = directory.url();
+        return new LDAPConnection("127.0.0.1", Integer.parseInt(url.substring(url.lastIndexOf(':') + 1)));
+    }
+
+    @Test
     void people_join_each_month_and_some_leave_with_all_their_memberships() throws Exception {
         try (EmbeddedDirectory directory = EmbeddedDirectory.start();
-                LDAPConnection ldap = new LDAPConnection(
-                        "127.0.0.1",
-                        Integer.parseInt(
-                                directory.url().substring(directory.url().lastIndexOf(':') + 1)))) {
+                LDAPConnection ldap = connected(directory)) {
             Set<String> before = people(ldap);
             assertThat(directory.advance(LocalDate.of(2026, 3, 31))).isFalse();
             assertThat(directory.advance(LocalDate.of(2026, 4, 1))).isTrue();

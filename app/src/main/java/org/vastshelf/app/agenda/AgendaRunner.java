@@ -95,10 +95,11 @@ public class AgendaRunner {
         }
     }
 
-    /** Comes back when nothing is due any more, whoever has done it. */
+    /** Comes back when nothing is due any more that was by now, whoever has done it. */
     public void catchUp() {
-        for (Turn turn = turn(); turn != Turn.NOTHING_DUE; turn = turn()) {
-            if (turn == Turn.ANOTHER_NODE) {
+        Instant now = clock.instant();
+        while (agenda.first(now, clock.real()).isPresent()) {
+            if (turn(TOGETHER) == Turn.ANOTHER_NODE) {
                 rest();
             }
         }

@@ -83,18 +83,28 @@ public final class EmbeddedDirectory implements AutoCloseable {
     }
 
     private void join(Turnover.Joiner joiner) throws LDAPException {
-        String dn = person(joiner.uid());
+        String uid = free(joiner.uid());
+        String dn = person(uid);
         server.add(new Entry(
                 dn,
                 new Attribute("objectClass", "inetOrgPerson"),
-                new Attribute("uid", joiner.uid()),
+                new Attribute("uid", uid),
                 new Attribute("cn", joiner.first() + " " + joiner.last()),
                 new Attribute("sn", joiner.last()),
-                new Attribute("mail", joiner.uid() + "@larkmoor.example"),
+                new Attribute("mail", uid + "@larkmoor.example"),
                 new Attribute("userPassword", "larkmoor")));
         for (String group : List.of(joiner.department(), "room-small")) {
             server.modify("cn=" + group + ",ou=groups," + BASE, new Modification(ModificationType.ADD, "member", dn));
         }
+    }
+
+    /** The name, or where somebody has it one that a number sets apart. */
+    private String free(String uid) throws LDAPException {
+        String free = uid;
+        for (int apart = 2; server.getEntry(person(free)) != null; apart++) {
+            free = uid + apart;
+        }
+        return free;
     }
 
     private void leave(String uid) throws LDAPException {

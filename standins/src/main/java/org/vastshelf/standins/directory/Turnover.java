@@ -58,7 +58,11 @@ final class Turnover {
 
     private Turnover() {}
 
-    /** Somebody who comes. */
+    /**
+     * Somebody who comes.
+     *
+     * @param uid wanted; another may have it
+     */
     record Joiner(String uid, String first, String last, String department) {}
 
     /** Those who came in a month and those who went, up to a day; months before the first have none. */
@@ -83,8 +87,7 @@ final class Turnover {
         int number = (int) month;
         String first = FIRST_NAMES.get(number % FIRST_NAMES.size());
         String last = LAST_NAMES.get(number % LAST_NAMES.size());
-        int round = number / (FIRST_NAMES.size() * LAST_NAMES.size());
-        String uid = (first.charAt(0) + last).toLowerCase(Locale.ROOT) + (round == 0 ? "" : round);
+        String uid = (first.charAt(0) + last).toLowerCase(Locale.ROOT);
         return new Joiner(uid, first, last, DEPARTMENTS.get(number % DEPARTMENTS.size()));
     }
 }
