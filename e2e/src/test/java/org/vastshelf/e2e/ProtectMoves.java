@@ -12,14 +12,21 @@ import org.vastshelf.core.change.FileChange;
 import org.vastshelf.core.change.PairChange;
 import org.vastshelf.core.change.Planner;
 import org.vastshelf.core.change.RetentionChange;
+import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.change.ShareChange;
 import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.ReserveRule;
+import org.vastshelf.core.estate.ReserveRule.Full;
 import org.vastshelf.core.estate.RetentionRule;
+import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.unit.Bytes;
 
 /** What somebody might want of snapshots, clones, copies and retention, all at once; much of it is refused. */
 final class ProtectMoves {
@@ -55,7 +62,7 @@ final class ProtectMoves {
         String volume = one(VOLUMES);
         int snapshot = 1 + random.nextInt(25);
         List<Change> found = new ArrayList<>();
-        switch (random.nextInt(9)) {
+        switch (random.nextInt(10)) {
             case 0, 1 ->
                 found.add(new CloneChange.MakeClone(
                         clones.isEmpty() || random.nextInt(3) > 0 ? volume : one(clones),
@@ -94,6 +101,7 @@ final class ProtectMoves {
             case 7 ->
                 found.add(new PairChange.Rehearse(
                         pairs.isEmpty() ? volume : one(pairs).volume(), snapshot));
+            case 8 -> found.add(new RuleChange.SetRule(reserve(estate, volume)));
             default ->
                 found.add(new RetentionChange.SetRetention(
                         new RetentionRule(
@@ -110,6 +118,15 @@ final class ProtectMoves {
             found.add(new VolumeChange.SetAlarm(volume, 50 + random.nextInt(50)));
         }
         return found;
+    }
+
+    private Rule reserve(Estate estate, String volume) {
+        Bytes bytes = Bytes.of(random.nextLong(1L << 20, 1L << 36));
+        Full full = one(List.of(Full.values()));
+        Volume found = estate.volumes().get(volume);
+        return found == null || random.nextBoolean()
+                ? new ReserveRule(volume, bytes, full)
+                : new PoolReserveRule(found.pool(), bytes, full);
     }
 
     private Change turned(ReplicaPair pair) {
