@@ -138,7 +138,7 @@ public class Losses {
                                 "with " + loss.title() + ", " + why,
                                 Optional.empty(),
                                 "as long as that is so",
-                                Mending.of(row, loss).said())));
+                                Mending.of(row, loss, Optional::empty).said())));
             }
         }
         estate.all(Kinds.RESERVE)

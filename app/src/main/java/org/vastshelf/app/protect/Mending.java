@@ -2,14 +2,18 @@ package org.vastshelf.app.protect;
 
 import java.time.LocalDateTime;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.vastshelf.core.change.Change;
+import org.vastshelf.core.change.PairChange;
 import org.vastshelf.core.change.RuleChange;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.ProtectionGoal.Loss;
 import org.vastshelf.core.estate.SnapshotRule;
+import org.vastshelf.core.replica.PairProposal;
 import org.vastshelf.core.snapshot.KeepRule;
 import org.vastshelf.core.time.Schedule;
+import org.vastshelf.core.unit.Counted;
 
 /**
  * The cheapest change that mends what falls short.
@@ -41,7 +45,8 @@ record Mending(String said, Optional<Change> change, String where) {
     private static final LocalDateTime FROM = LocalDateTime.of(2026, 1, 1, 0, 0);
     private static final KeepRule KEPT = new KeepRule(12, 24, 14, 8, 0, 0);
 
-    static Mending of(Losses.Row row, Loss loss) {
+    /** @param copies finds the copy that would outlive the loss, where there is none yet */
+    static Mending of(Losses.Row row, Loss loss, Supplier<Optional<PairProposal>> copies) {
         ProtectionGoal goal = row.goal().orElseThrow();
         return switch (loss) {
             case MISTAKE -> {
@@ -63,12 +68,23 @@ record Mending(String said, Optional<Change> change, String where) {
                                 "see how its copy stands",
                                 Optional.empty(),
                                 "/protect/pairs/" + row.share().volume())
-                        : new Mending("keep a copy elsewhere", Optional.empty(), "/protect/pairs");
+                        : copies.get()
+                                .map(Mending::copy)
+                                .orElseGet(
+                                        () -> new Mending("keep a copy elsewhere", Optional.empty(), "/protect/pairs"));
             case ACCOUNT ->
                 new Mending(
                         "lock a snapshot",
                         Optional.empty(),
                         "/protect/volumes/" + row.share().volume());
         };
+    }
+
+    private static Mending copy(PairProposal proposal) {
+        return new Mending(
+                "keep a copy on pool " + proposal.pool() + ", sent every "
+                        + Counted.of(proposal.pair().intervalMinutes(), "minute"),
+                Optional.of(new PairChange.MakePair(proposal.pair(), proposal.pool())),
+                "/protect/pairs");
     }
 }

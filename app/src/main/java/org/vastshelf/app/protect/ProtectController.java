@@ -41,6 +41,7 @@ import org.vastshelf.core.estate.ProtectionGoal.Loss;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.protect.Recovery;
+import org.vastshelf.core.replica.PairProposal;
 import org.vastshelf.core.unit.Bytes;
 
 /** What would be lost, by share and mishap, and what is wanted. */
@@ -214,8 +215,21 @@ class ProtectController {
         return "protect-share";
     }
 
-    private static Gap gap(Losses.Row row, Loss loss, String why) {
-        Mending mending = Mending.of(row, loss);
+    private Mending mending(Losses.Row row, Loss loss) {
+        Estate estate = estates.load();
+        return Mending.of(
+                row,
+                loss,
+                () -> PairProposal.of(
+                        estate,
+                        usage.load(),
+                        estate.volumes().get(row.share().volume()),
+                        loss,
+                        row.goal().orElseThrow().loseMinutes()));
+    }
+
+    private Gap gap(Losses.Row row, Loss loss, String why) {
+        Mending mending = mending(row, loss);
         return new Gap(loss.title(), why, mending.said(), mending.change().isPresent(), mending.where(), loss.name());
     }
 
@@ -278,7 +292,7 @@ class ProtectController {
                 Optional.ofNullable(estates.load().shares().get(name)).orElseThrow(() -> new NotFound("share", name));
         Losses.Row row = losses.of(List.of(share)).getFirst();
         if (row.goal().isPresent()) {
-            Mending.of(row, loss).change().ifPresent(change -> orders.add(me.getName(), change));
+            mending(row, loss).change().ifPresent(change -> orders.add(me.getName(), change));
         }
         return "redirect:/protect/shares/" + name;
     }
