@@ -11,6 +11,9 @@ import org.junit.jupiter.api.Test;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.content.KeptCheck;
 import org.vastshelf.app.snapshot.HoldCheck;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.invariant.Invariants;
 import tools.jackson.databind.JsonNode;
 
 /** Copies elsewhere are seeded and kept up, take over and go back. */
@@ -186,6 +189,46 @@ class ReplicaTest {
         assertThat(awaited("loose", "in step").path("lacks").asLong()).isZero();
         Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"firm\"},{\"change\":\"EndPair\",\"volume\":\"loose\"}");
         agrees();
+    }
+
+    /** What is sent is taken in only where there is room for it: a pool never holds more than it has. */
+    @Test
+    void a_copy_waits_while_its_pool_has_no_room_and_goes_on_when_it_has() {
+        volume("cram", 16 * GIB);
+        assertThat(answer("cram", "WRITE", "/a.bin", 2 * GIB)).isEqualTo("allowed");
+        Drafts.carryOut(pair("cram", "sedge", "BY_INTERVAL", false, "76"));
+        awaited("cram", "in step");
+        assertThat(answer("cram", "WRITE", "/b.bin", 3 * GIB)).isEqualTo("allowed");
+        String thick = ",\"thin\":false,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\","
+                + "\"encrypted\":false,\"pace\":{\"byHand\":false,\"mibps\":0}}}";
+        Drafts.carryOut("{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"cram-hog\",\"pool\":\"sedge\",\"size\":"
+                + (free("sedge") / GIB - 1) * GIB + thick);
+        App.post("odile", "/api/v1/time", "{\"hours\":3}");
+        assertThat(awaited("cram", "behind").path("cause").asString())
+                .isEqualTo("the copy has no room for what was sent, on pool sedge");
+        assertThat(standing("cram").path("lacks").asLong()).isEqualTo(3 * GIB);
+        assertThat(Invariants.of(
+                        App.bean(EstateStore.class).load(),
+                        App.bean(UsageStore.class).load()))
+                .isEmpty();
+        Drafts.carryOut("{\"change\":\"RemoveVolume\",\"volume\":\"cram-hog\"}");
+        App.post("odile", "/api/v1/time", "{\"hours\":2}");
+        assertThat(awaited("cram", "in step").path("lacks").asLong()).isZero();
+        Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"cram\"}");
+        agrees();
+    }
+
+    private static long free(String pool) {
+        for (JsonNode one : App.get("odile", "/api/v1/pools").json().path("items")) {
+            if (one.path("pool").path("name").asString().equals(pool)) {
+                for (JsonNode line : one.path("ledger").path("lines")) {
+                    if (line.path("kind").asString().equals("FREE")) {
+                        return line.path("bytes").asLong();
+                    }
+                }
+            }
+        }
+        throw new AssertionError(pool);
     }
 
     /** On a clone that nobody reaches, by hand and by a rule; a copy in step has a snapshot for it that is taken then. */

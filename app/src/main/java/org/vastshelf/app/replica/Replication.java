@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.replica.Replica.State;
+import org.vastshelf.app.road.CopyRooms;
 import org.vastshelf.app.snapshot.ChangedStore;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
@@ -37,14 +38,24 @@ class Replication {
     private static final int MOMENT_SECONDS = 2;
     /** How often a pair is looked at that has nothing to do. */
     private static final Duration LOOK = Duration.ofHours(6);
+    /** How often one that finds no room. */
+    private static final Duration ROOM = Duration.ofHours(1);
 
     private final ReplicaStore store;
     private final ChangedStore changed;
     private final Snapshots snapshots;
     private final EstateStore estates;
     private final UsageStore usage;
+    private final CopyRooms rooms;
 
-    Replication(ReplicaStore store, ChangedStore changed, Snapshots snapshots, EstateStore estates, UsageStore usage) {
+    Replication(
+            ReplicaStore store,
+            ChangedStore changed,
+            Snapshots snapshots,
+            EstateStore estates,
+            UsageStore usage,
+            CopyRooms rooms) {
+        this.rooms = rooms;
         this.store = store;
         this.changed = changed;
         this.snapshots = snapshots;
@@ -67,7 +78,10 @@ class Replication {
         Replica before = store.lock(volume).orElseGet(() -> Replica.begun(volume, at));
         PairRoute route = PairRoute.of(estate, pair.get());
         Replica now = arrive(estate, pair.get(), before.until(at), at);
-        Optional<String> held = pair.get().paused() ? Optional.of("somebody paused it") : route.obstacle();
+        Optional<String> full = now.hasArrived() ? Optional.of(full(route)) : Optional.empty();
+        Optional<String> held = pair.get().paused()
+                ? Optional.of("somebody paused it")
+                : route.obstacle().or(() -> full);
         boolean gone = pair.get().over() && !now.isSending();
         now = now.at(held.isPresent() || gone ? 0 : (long) route.bytesPerSecond());
         if (!gone) {
@@ -78,7 +92,14 @@ class Replication {
         if (after.state() != before.state() || before.base() != after.base()) {
             note(estate, after, at);
         }
+        if (full.isPresent()) {
+            return Optional.of(at.plus(ROOM));
+        }
         return gone || after.rate() <= 0 ? Optional.empty() : Optional.of(next(pair.get(), after, at));
+    }
+
+    private static String full(PairRoute route) {
+        return "the copy has no room for what was sent, on pool " + route.to().name();
     }
 
     private void end(Replica replica) {
@@ -95,12 +116,15 @@ class Replication {
         store.lock(volume).ifPresent(this::end);
     }
 
-    /** What is on its way may have arrived. */
+    /** What is on its way may have arrived; where there is no room for it, it stays on its way. */
     private Replica arrive(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
         if (!replica.hasArrived()) {
             return replica;
         }
-        usage.set(pair.copy(), new Usage.Held(Bytes.of(replica.comingBytes()), lent(estate, pair, replica.coming())));
+        Usage.Held whole = new Usage.Held(Bytes.of(replica.comingBytes()), lent(estate, pair, replica.coming()));
+        if (rooms.hold(pair.copy(), whole) > 0) {
+            return replica;
+        }
         Replica arrived = replica.arrived();
         if (replica.base() > 0) {
             snapshots.letGo(pair.volume(), replica.base(), HOLDER);
@@ -108,20 +132,19 @@ class Replication {
         boolean close = pair.mode() == Mode.IN_STEP
                 && !pair.over()
                 && missing(estate, arrived) <= MOMENT_SECONDS * Math.max(0, replica.rate());
-        return close ? inStep(estate, pair, arrived, at) : arrived;
+        return close && mirror(estate, pair) ? inStep(pair, arrived, at) : arrived;
     }
 
     /** The copy has what is there now, and each write goes to both. */
-    private Replica inStep(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
+    private Replica inStep(ReplicaPair pair, Replica replica, Instant at) {
         snapshots.letGo(pair.volume(), replica.base(), HOLDER);
-        mirror(estate, pair);
         return replica.based(0, at);
     }
 
-    private void mirror(Estate estate, ReplicaPair pair) {
-        usage.set(
-                pair.copy(),
-                new Usage.Held(usage.load().of(pair.volume()).live(), lent(estate, pair, Integer.MAX_VALUE)));
+    /** Lets the copy hold what the volume does; false when there is no room for that. */
+    private boolean mirror(Estate estate, ReplicaPair pair) {
+        Bytes live = usage.load().of(pair.volume()).live();
+        return rooms.hold(pair.copy(), new Usage.Held(live, lent(estate, pair, Integer.MAX_VALUE))) == 0;
     }
 
     /**
@@ -148,8 +171,7 @@ class Replication {
                 && replica.base() == 0
                 && replica.baseAt().isPresent();
         if (stepping) {
-            mirror(estate, pair);
-            return held.isEmpty() ? replica.based(0, at) : replica.based(take(pair, at), at);
+            return mirror(estate, pair) && held.isEmpty() ? replica.based(0, at) : replica.based(take(pair, at), at);
         }
         boolean due = pair.mode() == Mode.IN_STEP
                 || replica.baseAt()
@@ -174,7 +196,9 @@ class Replication {
                 snapshots.letGo(pair.volume(), old, HOLDER);
             }
         }
-        mirror(estates.held().estate(), pair);
+        if (!mirror(estates.held().estate(), pair)) {
+            throw new IllegalStateException("there is no room for all that the copy of " + pair.volume() + " lacks");
+        }
         return replica.based(number, at);
     }
 

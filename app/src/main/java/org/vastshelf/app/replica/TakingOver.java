@@ -60,7 +60,9 @@ class TakingOver implements StepWork {
         ReplicaPair pair = pair(estate, volume);
         Replica replica = store.lock(volume).orElseThrow(() -> new IllegalStateException("no copy of " + volume));
         if (replica.isSending()) {
-            return Optional.of(replica.arrival().orElse(at.plusSeconds(LAST_SECONDS)));
+            return replica.hasArrived()
+                    ? Optional.of(at.plusSeconds(LAST_SECONDS))
+                    : Optional.of(replica.arrival().orElse(at.plusSeconds(LAST_SECONDS)));
         }
         double rate = PairRoute.of(estate, pair).bytesPerSecond();
         if (replica.baseAt().isPresent() && replication.missing(estate, replica) <= LAST_SECONDS * rate) {

@@ -9,7 +9,9 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.replica.PairRoute;
+import org.vastshelf.core.unit.Bytes;
 
 /** Plans replica pairs and links. */
 final class PairPlans {
@@ -49,6 +51,16 @@ final class PairPlans {
         if (route.obstacle().isPresent()) {
             draft.refuse(
                     key + "link", "Nothing gets through: " + route.obstacle().get(), "mend that first");
+            return;
+        }
+        Bytes live = usage.of(pair.volume()).live();
+        Bytes free = Ledgers.ofPool(estate, usage, pool.get()).free();
+        if (live.isMoreThan(free)) {
+            draft.refuse(
+                    key + "room",
+                    "Pool " + pool.get().name() + " has " + draft.units().format(free) + " free, and volume "
+                            + pair.volume() + " holds " + draft.units().format(live) + ": its copy has no room there",
+                    "choose another pool, or add drives to this one");
             return;
         }
         route.shared(estate).ifPresent(text -> draft.watch(key + "shared", text, "choose a pool at another site"));

@@ -26,8 +26,38 @@ final class VolumeEdits {
                 endGrowth(draft, volume, change.size(), key);
                 edit(draft, change.title(draft.units()), Duration.ofSeconds(5), volume, volume.withSize(change.size()));
                 promises(draft, usage, draft.estate().pools().get(volume.pool()), key);
+                draft.estate()
+                        .find(Kinds.PAIR, volume.name())
+                        .map(pair -> draft.estate().volumes().get(pair.copy()))
+                        .filter(copy -> change.size().isMoreThan(copy.size()))
+                        .ifPresent(copy -> follow(draft, usage, copy, change.size(), key));
             }
         });
+    }
+
+    /** A copy that stayed as it is could not hold what the volume then may. */
+    private static void follow(PlanDraft draft, Usage usage, Volume copy, Bytes size, String key) {
+        Pool pool = draft.estate().pools().get(copy.pool());
+        Bytes free = Ledgers.freeFor(draft.estate(), usage, copy);
+        Optional<String> unfit = draft.estate()
+                .servers()
+                .get(pool.server())
+                .sizes()
+                .problem(copy.size(), size)
+                .or(() -> copy.thin() || !size.minus(copy.size()).isMoreThan(free)
+                        ? Optional.empty()
+                        : Optional.of("thick, and " + pool.name() + " has "
+                                + draft.units().format(free) + " free"));
+        if (unfit.isPresent()) {
+            draft.watch(
+                    key + "copy",
+                    "Its copy " + copy.name() + " stays at " + draft.units().format(copy.size()) + ", since it is "
+                            + unfit.get(),
+                    "it falls behind once the volume holds more");
+            return;
+        }
+        String title = new VolumeChange.ResizeVolume(copy.name(), size).title(draft.units());
+        edit(draft, title, Duration.ofSeconds(5), copy, copy.withSize(size));
     }
 
     private static boolean isLarger(PlanDraft draft, Volume volume, Bytes size, String key) {

@@ -40,7 +40,7 @@ public record PairProposal(ReplicaPair pair, String pool) {
                 .filter(to -> outlives(estate, server, to, loss))
                 .filter(to -> PoolRoom.of(estate, to)
                                 .free(usage)
-                                .compareTo(usage.of(volume.name()).used())
+                                .compareTo(usage.of(volume.name()).live())
                         > 0)
                 .map(to -> PairRoute.between(estate, from, to))
                 .filter(route -> route.obstacle().isEmpty())

@@ -15,6 +15,7 @@ import org.vastshelf.core.change.PairChange.GoBack;
 import org.vastshelf.core.change.PairChange.MakePair;
 import org.vastshelf.core.change.PairChange.RestPair;
 import org.vastshelf.core.change.PairChange.SetLink;
+import org.vastshelf.core.change.VolumeChange.ResizeVolume;
 import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
@@ -92,6 +93,28 @@ class PairPlansTest {
         assertThat(texts(plan(estate(), new MakePair(PAIR, "elm")), Verdict.WATCH)
                         .getFirst())
                 .contains("Clients reach it as film.example from then on");
+    }
+
+    @Test
+    void a_copy_that_its_pool_has_no_room_for_is_refused() {
+        Usage full = new Usage(Map.of("film", new Usage.Held(Bytes.tib(10), Bytes.ZERO)));
+        Plan plan = Planner.plan(estate(), full, List.of(new MakePair(PAIR, "elm")));
+        assertThat(refusals(plan))
+                .containsExactly(
+                        "Pool elm has 9.00 TiB free, and volume film holds 10.00 TiB: its copy has no room there");
+    }
+
+    @Test
+    void a_copy_grows_with_its_volume_and_where_it_can_not_that_is_said() {
+        Estate grown = plan(paired(), new ResizeVolume("film", Bytes.gib(500))).after();
+        assertThat(grown.volumes().get("copy").size()).isEqualTo(Bytes.gib(500));
+        Estate thick =
+                paired().with(Kinds.VOLUME, paired().volumes().get("copy").withThin(false));
+        Plan plan = plan(thick, new ResizeVolume("film", Bytes.tib(20)));
+        assertThat(texts(plan, Verdict.WATCH))
+                .anyMatch(text -> text.startsWith("Its copy copy stays at ") && text.contains("elm has"));
+        assertThat(plan.after().volumes().get("copy").size())
+                .isEqualTo(thick.volumes().get("copy").size());
     }
 
     @Test
