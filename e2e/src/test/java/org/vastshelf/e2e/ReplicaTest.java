@@ -290,7 +290,7 @@ class ReplicaTest {
         }
         assertThat(draft(pair("film", "oak", "BY_INTERVAL", false, "75")))
                 .contains("It lies on the same pool: it helps when files are lost, and not when drives are");
-        assertThat(draft(pair("film", "elm", "BY_INTERVAL", false, "75"))).contains("It lies on the same file server");
+        assertThat(draft(pair("plans", "oak", "BY_INTERVAL", false, "75"))).contains("It lies on the same file server");
         assertThat(draft(pair("herbarium", "reed", "BY_INTERVAL", false, "75"))).contains("is part of a pair already");
         assertThat(draft(pair("film", "reed", "BY_INTERVAL", false, "999"))).contains("10.20.9.999");
     }

@@ -106,11 +106,13 @@ class PairPlansTest {
 
     @Test
     void a_copy_grows_with_its_volume_and_where_it_can_not_that_is_said() {
-        Estate grown = plan(paired(), new ResizeVolume("film", Bytes.gib(500))).after();
-        assertThat(grown.volumes().get("copy").size()).isEqualTo(Bytes.gib(500));
+        Plan larger = plan(paired(), new ResizeVolume("film", Bytes.gib(576)));
+        assertThat(refusals(larger)).isEmpty();
+        Estate grown = larger.after();
+        assertThat(grown.volumes().get("copy").size()).isEqualTo(Bytes.gib(576));
         Estate thick =
                 paired().with(Kinds.VOLUME, paired().volumes().get("copy").withThin(false));
-        Plan plan = plan(thick, new ResizeVolume("film", Bytes.tib(20)));
+        Plan plan = plan(thick, new ResizeVolume("film", Bytes.gib(192 + 96 * 100)));
         assertThat(texts(plan, Verdict.WATCH))
                 .anyMatch(text -> text.startsWith("Its copy copy stays at ") && text.contains("elm has"));
         assertThat(plan.after().volumes().get("copy").size())
