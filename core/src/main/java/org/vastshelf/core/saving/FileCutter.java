@@ -1,0 +1,76 @@
+package org.vastshelf.core.saving;
+
+import com.dynatrace.hash4j.hashing.HashValue128;
+import com.dynatrace.hash4j.hashing.Hasher128;
+import com.dynatrace.hash4j.hashing.Hashing;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.Arrays;
+
+/** Reads files once from beginning to end, and hands over what they are cut into. Not for several threads at once. */
+public final class FileCutter {
+
+    private static final Hasher128 HASH = Hashing.xxh3_128();
+    /** Read at a time: what was just read is still near when it is cut. */
+    private static final int READ = 1 << 18;
+
+    private final Cutting cutting;
+    private final Pieces pieces;
+    private final byte[] buffer;
+    private final byte[] zeros;
+
+    public FileCutter(Cutting cutting, Pieces pieces) {
+        this.cutting = cutting;
+        this.pieces = pieces;
+        this.buffer = new byte[2 * cutting.longest() + READ];
+        this.zeros = new byte[cutting.longest()];
+    }
+
+    /** Told how many bytes were read since it was told last; may wait, or throw to end it. */
+    @FunctionalInterface
+    public interface Progress {
+        void read(int bytes) throws IOException;
+    }
+
+    /**
+     * Cuts one file.
+     *
+     * @return its length as it was read
+     */
+    public long file(InputStream file, Progress progress) throws IOException {
+        pieces.file();
+        long length = 0;
+        int begin = 0;
+        int end = 0;
+        boolean more = true;
+        while (more || begin < end) {
+            if (more && end - begin < cutting.longest()) {
+                if (buffer.length - end < READ) {
+                    System.arraycopy(buffer, begin, buffer, 0, end - begin);
+                    end -= begin;
+                    begin = 0;
+                }
+                int read = file.readNBytes(buffer, end, READ);
+                more = read == READ;
+                end += read;
+                length += read;
+                progress.read(read);
+            }
+            while (begin < end && (!more || end - begin >= cutting.longest())) {
+                int piece = cutting.cut(buffer, begin, end);
+                hand(begin, piece);
+                begin += piece;
+            }
+        }
+        return length;
+    }
+
+    private void hand(int from, int length) {
+        if (buffer[from] == 0 && Arrays.equals(buffer, from, from + length, zeros, 0, length)) {
+            pieces.addZeros(length);
+            return;
+        }
+        HashValue128 hash = HASH.hashBytesTo128Bits(buffer, from, length);
+        pieces.add(hash.getMostSignificantBits(), hash.getLeastSignificantBits(), length);
+    }
+}

@@ -1,0 +1,98 @@
+package org.vastshelf.core.saving;
+
+/** A part of all pieces: an open table in plain arrays, which grows for itself so that no growth needs much at once. */
+final class Part {
+
+    private static final int FIRST = 1 << 8;
+    private static final double FULL = 0.75;
+
+    private long[] high = new long[FIRST];
+    private long[] low = new long[FIRST];
+    /** 0 where the place is free. */
+    private int[] length = new int[FIRST];
+
+    private int size;
+
+    int size() {
+        return size;
+    }
+
+    /** True when it was not there before. */
+    boolean add(long pieceHigh, long pieceLow, int pieceLength) {
+        int at = place(pieceHigh, pieceLow);
+        if (length[at] != 0) {
+            return false;
+        }
+        put(at, pieceHigh, pieceLow, pieceLength);
+        if (size > length.length * FULL) {
+            grow();
+        }
+        return true;
+    }
+
+    private void put(int at, long pieceHigh, long pieceLow, int pieceLength) {
+        high[at] = pieceHigh;
+        low[at] = pieceLow;
+        length[at] = pieceLength;
+        size++;
+    }
+
+    /** Where a piece is, or would be put. */
+    private int place(long pieceHigh, long pieceLow) {
+        int mask = length.length - 1;
+        int at = (int) pieceHigh & mask;
+        while (length[at] != 0 && (high[at] != pieceHigh || low[at] != pieceLow)) {
+            at = (at + 1) & mask;
+        }
+        return at;
+    }
+
+    private void grow() {
+        Part larger = new Part();
+        larger.resize(length.length * 2);
+        copy(larger, 0);
+        high = larger.high;
+        low = larger.low;
+        length = larger.length;
+    }
+
+    private void resize(int places) {
+        high = new long[places];
+        low = new long[places];
+        length = new int[places];
+    }
+
+    /** Those that are sampled at a depth. */
+    Part sampled(int depth) {
+        Part fewer = new Part();
+        fewer.resize(length.length);
+        copy(fewer, depth);
+        return fewer;
+    }
+
+    private void copy(Part to, int depth) {
+        for (int i = 0; i < length.length; i++) {
+            if (length[i] != 0 && Pieces.isSampled(low[i], depth)) {
+                to.put(to.place(high[i], low[i]), high[i], low[i], length[i]);
+            }
+        }
+    }
+
+    /** Bytes of all pieces once. */
+    long unique() {
+        long sum = 0;
+        for (int bytes : length) {
+            sum += bytes;
+        }
+        return sum;
+    }
+
+    /** Squares of the bytes of all pieces. */
+    double squares() {
+        double sum = 0;
+        for (int bytes : length) {
+            sum += (double) bytes * bytes;
+        }
+        return sum;
+    }
+}

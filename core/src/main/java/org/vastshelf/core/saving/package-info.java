@@ -1,0 +1,5 @@
+/** What deduplication would spare: cutting bytes into pieces, telling equal ones, counting. */
+@NullMarked
+package org.vastshelf.core.saving;
+
+import org.jspecify.annotations.NullMarked;
