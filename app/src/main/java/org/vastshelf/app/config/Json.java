@@ -10,12 +10,15 @@ import org.springframework.context.annotation.Configuration;
 import org.vastshelf.core.change.Change;
 import org.vastshelf.core.change.PoolEdit;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.estate.Arrival;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
+import org.vastshelf.core.estate.Hold;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.failure.Mishap;
@@ -48,6 +51,9 @@ public class Json {
                 .addMixIn(Drive.class, DriveMixIn.class)
                 .addMixIn(Pool.class, PoolMixIn.class)
                 .addMixIn(DriveGroup.class, DriveGroupMixIn.class)
+                .addMixIn(Rebuild.class, RebuildMixIn.class)
+                .addMixIn(Arrival.class, ArrivalMixIn.class)
+                .addMixIn(Hold.class, HoldMixIn.class)
                 .enable(
                         DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES,
                         DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES,
@@ -106,4 +112,13 @@ public class Json {
             value = {"leaving", "fast"},
             allowGetters = true)
     interface DriveGroupMixIn {}
+
+    @JsonIgnoreProperties(value = "complete", allowGetters = true)
+    interface RebuildMixIn {}
+
+    @JsonIgnoreProperties(value = "ready", allowGetters = true)
+    interface ArrivalMixIn {}
+
+    @JsonIgnoreProperties(value = "empty", allowGetters = true)
+    interface HoldMixIn {}
 }
