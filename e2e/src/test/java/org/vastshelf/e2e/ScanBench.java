@@ -66,7 +66,7 @@ class ScanBench {
             throw new IllegalStateException(reply.text());
         }
         CatalogueStore catalogues = App.bean(CatalogueStore.class);
-        while (catalogues.find(name).orElseThrow().state() == ScanState.SCANNING) {
+        while (catalogues.find(name).orElseThrow().state() == ScanState.READING) {
             Thread.sleep(20);
         }
         double seconds = (System.nanoTime() - begin) / 1e9;

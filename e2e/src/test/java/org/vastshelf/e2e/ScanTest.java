@@ -39,7 +39,7 @@ class ScanTest {
     private static Catalogue await(String name) throws InterruptedException {
         for (int i = 0; i < 300; i++) {
             Catalogue catalogue = CATALOGUES.find(name).orElseThrow();
-            if (catalogue.state() != ScanState.SCANNING) {
+            if (catalogue.state() != ScanState.READING) {
                 return catalogue;
             }
             Thread.sleep(100);
@@ -66,7 +66,7 @@ class ScanTest {
                 d=$(printf 'n%.0s' {1..250}); for i in 1 2 3 4 5 6 7 8 9 10 11 12 13 14 15; do mkdir $d; cd $d; done; printf q > last
                 """);
         Catalogue catalogue = bringIn("odd", tree);
-        assertThat(catalogue.state()).isEqualTo(ScanState.READY);
+        assertThat(catalogue.state()).isEqualTo(ScanState.COMPLETE);
         assertThat(catalogue.files()).isEqualTo(8);
         long link = Files.readSymbolicLink(tree.resolve("link")).toString().length();
         assertThat(catalogue.bytes()).isEqualTo(5 + 1 + 2 + 3 + (1L << 30) + 1 + link);

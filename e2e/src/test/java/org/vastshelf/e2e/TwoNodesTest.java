@@ -282,7 +282,7 @@ class TwoNodesTest {
 
     private static void isReadByTheOther(long files) throws InterruptedException {
         String woods =
-                "SELECT COUNT(*) FROM {}.catalogue WHERE name = 'woods' AND state = 'READY' AND files = " + files;
+                "SELECT COUNT(*) FROM {}.catalogue WHERE name = 'woods' AND state = 'COMPLETE' AND files = " + files;
         for (int i = 0; i < 600 && number(woods) == 0; i++) {
             Thread.sleep(100);
         }

@@ -65,6 +65,11 @@ class CataloguesApi {
         return catalogues.all();
     }
 
+    @GetMapping("/api/v1/catalogues/{name}")
+    Catalogue one(@PathVariable String name) {
+        return folders.find(name);
+    }
+
     @PostMapping("/api/v1/catalogues")
     @ResponseStatus(HttpStatus.ACCEPTED)
     Catalogue bringIn(@AuthenticationPrincipal Someone me, @RequestBody BringIn request) {

@@ -45,9 +45,11 @@ public class CatalogueStore {
     }
 
     public enum ScanState {
-        READY,
-        SCANNING,
-        STOPPED
+        READING,
+        STOPPED,
+        COMPLETE,
+        /** Something that was not foreseen ended it. */
+        FAILED
     }
 
     /** One inventory, with how far its scan has come. */
@@ -144,11 +146,11 @@ public class CatalogueStore {
 
     /** Those that are being read, by whichever node. */
     public List<Catalogue> scanning() {
-        return catalogues(CATALOGUE.STATE.eq(ScanState.SCANNING.name()));
+        return catalogues(CATALOGUE.STATE.eq(ScanState.READING.name()));
     }
 
     public boolean isScanning(int no) {
-        return db.fetchExists(CATALOGUE, CATALOGUE.NO.eq(no), CATALOGUE.STATE.eq(ScanState.SCANNING.name()));
+        return db.fetchExists(CATALOGUE, CATALOGUE.NO.eq(no), CATALOGUE.STATE.eq(ScanState.READING.name()));
     }
 
     public Catalogue create(String name, Source source, String root) {
@@ -156,7 +158,7 @@ public class CatalogueStore {
                 .set(CATALOGUE.NAME, name)
                 .set(CATALOGUE.SOURCE, source.name())
                 .set(CATALOGUE.ROOT, root)
-                .set(CATALOGUE.STATE, ScanState.READY.name())
+                .set(CATALOGUE.STATE, ScanState.COMPLETE.name())
                 .set(CATALOGUE.NEXT_FOLDER, 0)
                 .set(CATALOGUE.SCANNED_UPTO, -1)
                 .set(CATALOGUE.FILES, 0L)

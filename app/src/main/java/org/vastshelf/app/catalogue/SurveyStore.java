@@ -180,7 +180,7 @@ public class SurveyStore {
         return TALLY.CATALOGUE_NO
                 .eq(catalogue.no())
                 .and(
-                        catalogue.state() == ScanState.READY
+                        catalogue.state() == ScanState.COMPLETE
                                 ? TALLY.FOLDER_NO.eq(rollUp.folder())
                                 : TALLY.FOLDER_NO.ge(0));
     }

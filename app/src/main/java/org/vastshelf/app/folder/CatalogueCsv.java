@@ -114,7 +114,7 @@ public class CatalogueCsv {
                 catalogues.remove(catalogue.no());
             }
         }
-        catalogues.state(catalogue.no(), ScanState.READY);
+        catalogues.state(catalogue.no(), ScanState.COMPLETE);
     }
 
     private static void requireColumns(Map<String, Integer> found) {

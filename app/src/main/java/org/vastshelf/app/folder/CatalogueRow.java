@@ -25,9 +25,10 @@ public record CatalogueRow(String name, String of, Mark state, String files, Fig
 
     static Mark mark(Catalogue catalogue) {
         return switch (catalogue.state()) {
-            case READY -> Mark.fine("complete");
-            case SCANNING -> Mark.waiting("being read");
+            case COMPLETE -> Mark.fine("complete");
+            case READING -> Mark.waiting("being read");
             case STOPPED -> Mark.waiting("stopped");
+            case FAILED -> Mark.watch("failed");
         };
     }
 }

@@ -28,12 +28,12 @@ public record CatalogueView(
     private static final int A_SECOND = 1_000;
 
     static CatalogueView of(Figures fmt, Catalogue catalogue) {
-        boolean scanning = catalogue.state() == ScanState.SCANNING;
+        boolean scanning = catalogue.state() == ScanState.READING;
         return new CatalogueView(
                 catalogue.name(),
                 CatalogueRow.mark(catalogue),
                 said(fmt, catalogue),
-                catalogue.state() != ScanState.READY,
+                catalogue.state() != ScanState.COMPLETE,
                 scanning ? "sse:tick" : null,
                 deeds(catalogue));
     }
@@ -55,9 +55,9 @@ public record CatalogueView(
         List<Form> deeds = new ArrayList<>();
         if (catalogue.source() == Source.FOLDER) {
             switch (catalogue.state()) {
-                case SCANNING -> deeds.add(Form.of(path + "/stop", "").button("Stop"));
-                case STOPPED -> deeds.add(Form.of(path + "/go-on", "").button("Go on"));
-                case READY -> {}
+                case READING -> deeds.add(Form.of(path + "/stop", "").button("Stop"));
+                case STOPPED, FAILED -> deeds.add(Form.of(path + "/go-on", "").button("Go on"));
+                case COMPLETE -> {}
             }
         }
         if (catalogue.source() != Source.SHARE) {

@@ -1,7 +1,6 @@
 package org.vastshelf.app.folder;
 
 import java.io.IOException;
-import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
@@ -84,7 +83,7 @@ final class FolderScan {
     private void read(Folder folder) throws SQLException {
         writer.inFolder(folder.no());
         byte[] hostPath = folder.path().length == 1 ? root : join(root, folder.path());
-        try (DirectoryStream<Path> entries = new SafeFolders(path(root)).open(path(hostPath))) {
+        try (DirectoryStream<Path> entries = new SafeFolders(HostPaths.path(root)).open(HostPaths.path(hostPath))) {
             for (Path entry : entries) {
                 entry(folder, hostPath, name(entry));
             }
@@ -152,20 +151,6 @@ final class FolderScan {
         System.arraycopy(root, 0, joined, 0, root.length);
         System.arraycopy(path, 0, joined, root.length, path.length);
         return joined;
-    }
-
-    /** A path with exactly these bytes, which a {@code String} cannot carry when they are not UTF-8. */
-    private static Path path(byte[] bytes) {
-        String text = new String(bytes, StandardCharsets.UTF_8);
-        if (!text.contains("\uFFFD") && text.chars().allMatch(c -> c < 128)) {
-            return Path.of(text);
-        }
-        StringBuilder uri = new StringBuilder("file://");
-        for (byte b : bytes) {
-            boolean plain = b == '/' || b >= '0' && b <= '9' || b >= 'a' && b <= 'z' || b >= 'A' && b <= 'Z';
-            uri.append(plain ? String.valueOf((char) b) : String.format("%%%02X", b & 0xff));
-        }
-        return Path.of(URI.create(uri.toString()));
     }
 
     /** The bytes of an entry's name; only through its URI where the text could have lost some. */

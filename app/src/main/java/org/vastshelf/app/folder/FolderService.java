@@ -102,7 +102,7 @@ public class FolderService {
         if (catalogue.source() != Source.FOLDER) {
             throw new IllegalArgumentException("'" + name + "' was not brought in from a folder");
         }
-        catalogues.state(catalogue.no(), ScanState.SCANNING);
+        catalogues.state(catalogue.no(), ScanState.READING);
         begin(catalogue);
     }
 
@@ -117,7 +117,7 @@ public class FolderService {
     /** Whichever node is at it sees it at its next commit. */
     public void stop(String name) {
         Catalogue catalogue = find(name);
-        if (catalogue.state() == ScanState.SCANNING) {
+        if (catalogue.state() == ScanState.READING) {
             catalogues.state(catalogue.no(), ScanState.STOPPED);
         }
     }
@@ -128,7 +128,7 @@ public class FolderService {
             throw new IllegalArgumentException("'" + name + "' is a share, its catalogue stays");
         }
         boolean isRead = running.contains(catalogue.no()) || leases.othersHave(lease(catalogue.no()));
-        if (isRead || catalogue.state() == ScanState.SCANNING) {
+        if (isRead || catalogue.state() == ScanState.READING) {
             throw new IllegalArgumentException("'" + name + "' is being read, stop it first");
         }
         catalogues.remove(catalogue.no());
@@ -144,12 +144,12 @@ public class FolderService {
             boolean complete = new FolderScan(
                             connection, find(name), lease(no), leases.node(), () -> !catalogues.isScanning(no))
                     .run();
-            catalogues.state(no, complete ? ScanState.READY : ScanState.STOPPED);
+            catalogues.state(no, complete ? ScanState.COMPLETE : ScanState.STOPPED);
         } catch (FolderScan.Overtaken another) {
             LOG.info("another node goes on with the scan of {}", name);
         } catch (SQLException | RuntimeException e) {
-            LOG.error("scan of {} stopped", name, e);
-            catalogues.state(no, ScanState.STOPPED);
+            LOG.error("scan of {} failed", name, e);
+            catalogues.state(no, ScanState.FAILED);
         } finally {
             leases.giveBack(lease(no));
             running.remove(no);

@@ -1,5 +1,9 @@
 package org.vastshelf.core.saving;
 
+import java.io.DataInput;
+import java.io.DataOutput;
+import java.io.IOException;
+
 /** A part of all pieces: an open table in plain arrays, which grows for itself so that no growth needs much at once. */
 final class Part {
 
@@ -75,6 +79,23 @@ final class Part {
             if (length[i] != 0 && Pieces.isSampled(low[i], depth)) {
                 to.put(to.place(high[i], low[i]), high[i], low[i], length[i]);
             }
+        }
+    }
+
+    void write(DataOutput out) throws IOException {
+        out.writeInt(size);
+        for (int i = 0; i < length.length; i++) {
+            if (length[i] != 0) {
+                out.writeLong(high[i]);
+                out.writeLong(low[i]);
+                out.writeInt(length[i]);
+            }
+        }
+    }
+
+    void read(DataInput in) throws IOException {
+        for (int left = in.readInt(); left > 0; left--) {
+            add(in.readLong(), in.readLong(), in.readInt());
         }
     }
 

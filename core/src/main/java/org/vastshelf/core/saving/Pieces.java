@@ -1,5 +1,9 @@
 package org.vastshelf.core.saving;
 
+import java.io.DataInput;
+import java.io.DataOutput;
+import java.io.IOException;
+
 /**
  * Pieces that differ, by fingerprints of 128 bits, in bounded memory: where there are more than so many, only those with
  * more of their lowest bits zero are kept, which is a fair sample of them. 10 million pieces take less than 512 MiB.
@@ -85,6 +89,32 @@ public final class Pieces {
         return bytes;
     }
 
+    /** Writes all of them down, so that another count can go on from there. */
+    public void write(DataOutput out) throws IOException {
+        out.writeInt(most);
+        out.writeInt(depth);
+        out.writeLong(files);
+        out.writeLong(bytes);
+        zeros.write(out);
+        for (Part part : parts) {
+            part.write(out);
+        }
+    }
+
+    /** Reads what was written. */
+    public static Pieces read(DataInput in) throws IOException {
+        int most = in.readInt();
+        Pieces pieces = new Pieces(in.readInt(), most);
+        pieces.files = in.readLong();
+        pieces.bytes = in.readLong();
+        pieces.zeros.read(in);
+        for (Part part : pieces.parts) {
+            part.read(in);
+            pieces.size += part.size();
+        }
+        return pieces;
+    }
+
     /**
      * What they come to. From a sample it is the bytes in it divided by the chance of a piece to be in it (Horvitz and
      * Thompson, A Generalization of Sampling Without Replacement From a Finite Universe, 1952), with the standard error of
@@ -103,6 +133,10 @@ public final class Pieces {
         double error = Math.sqrt((1 - chance) * squares) / chance;
         // Where the sample is empty nothing is known of the rest.
         long stated = depth > 0 && size == 0 ? rest : Math.round(error);
-        return new Savings(files, bytes, Math.min(rest, Math.round(unique / chance)) + zeros.unique(), stated);
+        return new Savings(
+                files,
+                bytes,
+                (depth == 0 ? unique : Math.min(rest, Math.round(unique / chance))) + zeros.unique(),
+                stated);
     }
 }

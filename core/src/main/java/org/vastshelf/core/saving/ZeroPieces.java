@@ -1,5 +1,8 @@
 package org.vastshelf.core.saving;
 
+import java.io.DataInput;
+import java.io.DataOutput;
+import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
 
@@ -10,6 +13,20 @@ final class ZeroPieces {
 
     void add(int length) {
         counts.merge(length, 1L, Long::sum);
+    }
+
+    void write(DataOutput out) throws IOException {
+        out.writeInt(counts.size());
+        for (Map.Entry<Integer, Long> piece : counts.entrySet()) {
+            out.writeInt(piece.getKey());
+            out.writeLong(piece.getValue());
+        }
+    }
+
+    void read(DataInput in) throws IOException {
+        for (int left = in.readInt(); left > 0; left--) {
+            counts.put(in.readInt(), in.readLong());
+        }
     }
 
     long bytes() {

@@ -2,6 +2,11 @@ package org.vastshelf.core.saving;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -60,6 +65,22 @@ class PiecesTest {
         Pieces deep = new Pieces(grown.depth(), Pieces.MOST);
         fill(deep, 9, 50_000);
         assertThat(grown.savings()).isEqualTo(deep.savings());
+    }
+
+    @Test
+    void what_was_written_down_goes_on_as_if_it_had_not_been() throws IOException {
+        Pieces whole = new Pieces(0, 3_000);
+        fill(whole, 1, 4_000);
+        whole.addZeros(4_096);
+        ByteArrayOutputStream kept = new ByteArrayOutputStream();
+        whole.write(new DataOutputStream(kept));
+        Pieces read = Pieces.read(new DataInputStream(new ByteArrayInputStream(kept.toByteArray())));
+        assertThat(read.savings()).isEqualTo(whole.savings());
+        assertThat(read.size()).isEqualTo(whole.size());
+        fill(whole, 2, 4_000);
+        fill(read, 2, 4_000);
+        assertThat(read.savings()).isEqualTo(whole.savings());
+        assertThat(read.depth()).isEqualTo(whole.depth());
     }
 
     @Test

@@ -1,0 +1,119 @@
+package org.vastshelf.app.saving;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
+import org.vastshelf.core.saving.FileCutter;
+import org.vastshelf.core.saving.Pieces;
+
+/**
+ * One measurement under way: reads one file after the other, at a rate at most, until all are read, time is up or
+ * somebody stops it. A file that changes or vanishes meanwhile is counted as far as it was read.
+ */
+final class Measuring {
+
+    private static final int PAGE = 500;
+    private static final double MIB = 1 << 20;
+    private static final long LOOK_NANOS = Duration.ofSeconds(1).toNanos();
+
+    /** Opens a file; empty for one that has no bytes to be read. */
+    @FunctionalInterface
+    interface Opening {
+        Optional<InputStream> open(SavingStore.Entry file) throws IOException;
+    }
+
+    /** Where files come from. */
+    @FunctionalInterface
+    interface Files {
+        List<SavingStore.Entry> behind(int folder, byte[] name, int most);
+    }
+
+    private final SavingRun.Wanted wanted;
+    private final Files files;
+    private final Opening opening;
+    private final FileCutter cutter;
+    private final Pieces pieces;
+    private final long begun = System.nanoTime();
+    private Resting resting;
+    private long unreadable;
+    private long read;
+    private long looked = begun;
+
+    Measuring(SavingRun.Wanted wanted, Resting from, Files files, Opening opening) {
+        this.wanted = wanted;
+        this.resting = from;
+        this.files = files;
+        this.opening = opening;
+        this.pieces = from.pieces();
+        this.unreadable = from.unreadable();
+        this.cutter = new FileCutter(wanted.cutting(), pieces);
+    }
+
+    /**
+     * Goes on until all is read.
+     *
+     * @param stopped asked every second, after a file; ends it
+     * @param told every second, with how far it is
+     * @return true when all is read
+     */
+    boolean run(Predicate<Resting> stopped, Consumer<Resting> told) {
+        List<SavingStore.Entry> page = files.behind(resting.folder(), resting.name(), PAGE);
+        while (!page.isEmpty()) {
+            for (SavingStore.Entry file : page) {
+                read(file);
+                resting = new Resting(file.folder(), file.name(), unreadable, pieces);
+                if (System.nanoTime() - looked > LOOK_NANOS) {
+                    looked = System.nanoTime();
+                    told.accept(resting);
+                    if (stopped.test(resting)) {
+                        return false;
+                    }
+                }
+            }
+            page = files.behind(resting.folder(), resting.name(), PAGE);
+        }
+        return true;
+    }
+
+    Resting resting() {
+        return resting;
+    }
+
+    /** Whether it has run as long as it may. */
+    boolean isTimeUp() {
+        return wanted.seconds() > 0
+                && System.nanoTime() - begun
+                        > Duration.ofSeconds(wanted.seconds()).toNanos();
+    }
+
+    private void read(SavingStore.Entry file) {
+        try (InputStream in = opening.open(file).orElse(null)) {
+            if (in != null) {
+                cutter.file(in, this::pace);
+            }
+        } catch (IOException gone) {
+            unreadable++;
+        }
+    }
+
+    private void pace(int bytes) throws IOException {
+        read += bytes;
+        if (wanted.mibps() == 0) {
+            return;
+        }
+        long due = begun + (long) (read / (wanted.mibps() * MIB) * 1e9);
+        long early = due - System.nanoTime();
+        if (early > 0) {
+            try {
+                Thread.sleep(Duration.ofNanos(early));
+            } catch (InterruptedException ended) {
+                Thread.currentThread().interrupt();
+                throw new IOException("interrupted", ended);
+            }
+        }
+    }
+}

@@ -1,0 +1,47 @@
+package org.vastshelf.app.saving;
+
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import org.vastshelf.core.saving.Pieces;
+
+/**
+ * How far a measurement has come: all files up to one are counted.
+ *
+ * @param folder number of that one's folder; −1 for none yet
+ */
+record Resting(int folder, byte[] name, long unreadable, Pieces pieces) {
+
+    private static final int BUFFER = 1 << 20;
+
+    static Resting begun(int depth) {
+        return new Resting(-1, new byte[0], 0, new Pieces(depth, Pieces.MOST));
+    }
+
+    /** Written beside, and moved into its place: whoever is killed in between leaves what was there. */
+    void write(Path file) throws IOException {
+        Files.createDirectories(file.getParent());
+        Path beside = file.resolveSibling(file.getFileName() + ".new");
+        try (DataOutputStream out =
+                new DataOutputStream(new java.io.BufferedOutputStream(Files.newOutputStream(beside), BUFFER))) {
+            out.writeInt(folder);
+            out.writeInt(name.length);
+            out.write(name);
+            out.writeLong(unreadable);
+            pieces.write(out);
+        }
+        Files.move(beside, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+    }
+
+    static Resting read(Path file) throws IOException {
+        try (DataInputStream in =
+                new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(file), BUFFER))) {
+            int folder = in.readInt();
+            byte[] name = in.readNBytes(in.readInt());
+            return new Resting(folder, name, in.readLong(), Pieces.read(in));
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Measures what deduplication would spare, on real bytes. */
+@NullMarked
+package org.vastshelf.app.saving;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,186 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.SplittableRandom;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What keeping equal pieces once would spare, measured on real files. */
+class SavingsTest {
+
+    private static final int KIB = 1_024;
+
+    private static byte[] random(long seed, int length) {
+        byte[] bytes = new byte[length];
+        new SplittableRandom(seed).nextBytes(bytes);
+        return bytes;
+    }
+
+    private static JsonNode bringIn(String name, Path folder) throws Exception {
+        App.Reply reply =
+                App.post("odile", "/api/v1/catalogues", "{\"name\":\"" + name + "\",\"folder\":\"" + folder + "\"}");
+        assertThat(reply.status()).as(reply.text()).isEqualTo(202);
+        for (int i = 0; i < 300; i++) {
+            JsonNode catalogue = App.get("odile", "/api/v1/catalogues/" + name).json();
+            if (!catalogue.path("state").asString().equals("READING")) {
+                return catalogue;
+            }
+            Thread.sleep(50);
+        }
+        throw new AssertionError("the scan of " + name + " did not end");
+    }
+
+    private static String begun(String name, String body) {
+        App.Reply reply = App.post("odile", path(name), body);
+        assertThat(reply.status()).as(reply.text()).isEqualTo(202);
+        return path(name) + "/" + reply.json().path("id").asLong();
+    }
+
+    private static String path(String name) {
+        return "/api/v1/catalogues/" + name + "/savings";
+    }
+
+    private static JsonNode awaited(String run, String state) throws InterruptedException {
+        for (int i = 0; i < 600; i++) {
+            JsonNode told = App.get("odile", run).json();
+            if (told.path("state").asString().equals(state)) {
+                return told;
+            }
+            assertThat(told.path("state").asString()).as(told.toString()).isNotEqualTo("failed");
+            Thread.sleep(50);
+        }
+        throw new AssertionError(App.get("odile", run).text());
+    }
+
+    /** The same by sets of blocks; each file by its inode once, and nothing that is no regular file. */
+    private static long[] independent(Path root, int block) throws IOException {
+        Set<Object> inodes = new HashSet<>();
+        Set<ByteBuffer> blocks = new HashSet<>();
+        long files = 0;
+        long bytes = 0;
+        try (Stream<Path> all = Files.walk(root)) {
+            for (Path file : all.filter(f -> Files.isRegularFile(f, java.nio.file.LinkOption.NOFOLLOW_LINKS))
+                    .toList()) {
+                if (!inodes.add(Files.getAttribute(file, "unix:ino"))) {
+                    continue;
+                }
+                byte[] content = Files.readAllBytes(file);
+                files++;
+                bytes += content.length;
+                for (int at = 0; at < content.length; at += block) {
+                    blocks.add(ByteBuffer.wrap(Arrays.copyOfRange(content, at, Math.min(content.length, at + block))));
+                }
+            }
+        }
+        return new long[] {
+            files, bytes, blocks.stream().mapToLong(ByteBuffer::capacity).sum()
+        };
+    }
+
+    @Test
+    void a_real_tree_is_counted_exactly_as_an_independent_count_does() throws Exception {
+        Path tree = Files.createTempDirectory(App.TREES, "spare");
+        byte[] talk = random(1, 900 * KIB + 17);
+        for (int i = 0; i < 5; i++) {
+            Path folder = Files.createDirectories(tree.resolve("päper " + i));
+            Files.write(folder.resolve("talk.odp"), talk);
+            Files.write(folder.resolve("own.bin"), random(100 + i, 300 * KIB));
+        }
+        byte[] moved = new byte[talk.length + 1];
+        System.arraycopy(talk, 0, moved, 1, talk.length);
+        Files.write(tree.resolve("moved.odp"), moved);
+        Files.write(tree.resolve("empty"), new byte[0]);
+        Files.write(tree.resolve("zeros"), new byte[1_000 * KIB]);
+        Files.createLink(tree.resolve("again.odp"), tree.resolve("moved.odp"));
+        Files.createSymbolicLink(tree.resolve("link.odp"), tree.resolve("moved.odp"));
+        assertThat(new ProcessBuilder("mkfifo", tree.resolve("pipe").toString())
+                        .start()
+                        .waitFor())
+                .isZero();
+        assertThat(bringIn("spare", tree).path("state").asString()).isEqualTo("COMPLETE");
+        for (int block : List.of(4 * KIB, 64 * KIB)) {
+            long[] counted = independent(tree, block);
+            JsonNode told = awaited(begun("spare", "{\"method\":\"FIXED\",\"blockBytes\":" + block + "}"), "done");
+            assertThat(told.path("files").asLong()).isEqualTo(counted[0]);
+            assertThat(told.path("bytes").asLong()).isEqualTo(counted[1]);
+            assertThat(told.path("uniqueBytes").asLong()).isEqualTo(counted[2]);
+            assertThat(told.path("savedBytes").asLong()).isEqualTo(counted[1] - counted[2]);
+            assertThat(told.path("standardErrorBytes").asLong()).isZero();
+            assertThat(told.path("unreadable").asLong()).isZero();
+        }
+        JsonNode byContents =
+                awaited(begun("spare", "{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":16384}"), "done");
+        assertThat(byContents.path("savedBytes").asLong())
+                .as("five of six talks, though one is moved by a byte, and the zeros")
+                .isGreaterThan(5L * talk.length - 200 * KIB + 800 * KIB);
+        JsonNode sampled =
+                awaited(begun("spare", "{\"method\":\"FIXED\",\"blockBytes\":4096,\"sample\":0.25}"), "done");
+        assertThat(sampled.path("sample").asDouble()).isEqualTo(0.25);
+        long truth = independent(tree, 4 * KIB)[2];
+        assertThat(Math.abs(sampled.path("uniqueBytes").asLong() - truth))
+                .isLessThan(4 * sampled.path("standardErrorBytes").asLong());
+    }
+
+    @Test
+    void what_is_stopped_goes_on_where_it_was_and_comes_to_the_same() throws Exception {
+        Path tree = Files.createTempDirectory(App.TREES, "rest");
+        for (int i = 0; i < 40; i++) {
+            Files.write(tree.resolve("f" + i), random(i / 2, 256 * KIB));
+        }
+        bringIn("rest", tree);
+        String run = begun("rest", "{\"method\":\"FIXED\",\"blockBytes\":4096,\"mibps\":2}");
+        Thread.sleep(1_500);
+        assertThat(App.post("odile", run + "/stop", "").status()).isEqualTo(200);
+        JsonNode stopped = awaited(run, "stopped");
+        Thread.sleep(1_500);
+        stopped = App.get("odile", run).json();
+        assertThat(stopped.path("problem").asString()).isEqualTo("somebody stopped it");
+        assertThat(stopped.path("files").asLong()).isBetween(1L, 39L);
+        assertThat(App.post("odile", run + "/go-on", "").status()).isEqualTo(200);
+        JsonNode done = awaited(run, "done");
+        assertThat(done.path("files").asLong()).isEqualTo(40);
+        assertThat(done.path("uniqueBytes").asLong()).isEqualTo(20L * 256 * KIB);
+        assertThat(App.post("odile", run + "/go-on", "").status()).isEqualTo(400);
+        JsonNode timed = awaited(
+                begun("rest", "{\"method\":\"FIXED\",\"blockBytes\":4096,\"mibps\":1,\"seconds\":2}"), "stopped");
+        assertThat(timed.path("problem").asString()).isEqualTo("its time is up");
+    }
+
+    @Test
+    void what_can_not_be_measured_is_said_at_its_place() throws Exception {
+        assertThat(App.get("odile", "/api/v1/catalogues/nowhere").status()).isEqualTo(404);
+        assertThat(App.post("odile", path("nowhere"), "{\"method\":\"FIXED\",\"blockBytes\":4096}")
+                        .status())
+                .isEqualTo(404);
+        Path tree = Files.createTempDirectory(App.TREES, "odd");
+        bringIn("odd", tree);
+        for (String[] wrong : new String[][] {
+            {"{}", "method is missing"},
+            {"{\"method\":\"FIXED\"}", "blockBytes is missing"},
+            {"{\"method\":\"FIXED\",\"blockBytes\":1000}", "blockBytes is 1000, must be a power of two from 512"},
+            {"{\"method\":\"FIXED\",\"averageBytes\":4096}", "averageBytes is 4096, means nothing with FIXED"},
+            {"{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":4096,\"sample\":0}", "sample is 0.0, must be"},
+            {"{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":4096,\"mibps\":-1}", "mibps is -1, must be 0 to"}
+        }) {
+            App.Reply reply = App.post("odile", path("odd"), wrong[0]);
+            assertThat(reply.status()).as(reply.text()).isEqualTo(400);
+            assertThat(reply.text()).contains(wrong[1]);
+        }
+        JsonNode nothing = awaited(begun("odd", "{\"method\":\"FIXED\",\"blockBytes\":4096}"), "done");
+        assertThat(nothing.path("bytes").asLong()).isZero();
+        assertThat(App.get("odile", path("odd") + "/999999").status()).isEqualTo(404);
+        assertThat(App.post("suki", path("odd"), "{\"method\":\"FIXED\",\"blockBytes\":4096}")
+                        .status())
+                .isEqualTo(403);
+    }
+}
