@@ -162,8 +162,8 @@ class SavingsTest {
         assertThat(App.post("odile", path("nowhere"), "{\"method\":\"FIXED\",\"blockBytes\":4096}")
                         .status())
                 .isEqualTo(404);
-        Path tree = Files.createTempDirectory(App.TREES, "odd");
-        bringIn("odd", tree);
+        Path tree = Files.createTempDirectory(App.TREES, "unmeasured");
+        bringIn("unmeasured", tree);
         for (String[] wrong : new String[][] {
             {"{}", "method is missing"},
             {"{\"method\":\"FIXED\"}", "blockBytes is missing"},
@@ -172,14 +172,14 @@ class SavingsTest {
             {"{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":4096,\"sample\":0}", "sample is 0.0, must be"},
             {"{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":4096,\"mibps\":-1}", "mibps is -1, must be 0 to"}
         }) {
-            App.Reply reply = App.post("odile", path("odd"), wrong[0]);
+            App.Reply reply = App.post("odile", path("unmeasured"), wrong[0]);
             assertThat(reply.status()).as(reply.text()).isEqualTo(400);
             assertThat(reply.text()).contains(wrong[1]);
         }
-        JsonNode nothing = awaited(begun("odd", "{\"method\":\"FIXED\",\"blockBytes\":4096}"), "done");
+        JsonNode nothing = awaited(begun("unmeasured", "{\"method\":\"FIXED\",\"blockBytes\":4096}"), "done");
         assertThat(nothing.path("bytes").asLong()).isZero();
-        assertThat(App.get("odile", path("odd") + "/999999").status()).isEqualTo(404);
-        assertThat(App.post("suki", path("odd"), "{\"method\":\"FIXED\",\"blockBytes\":4096}")
+        assertThat(App.get("odile", path("unmeasured") + "/999999").status()).isEqualTo(404);
+        assertThat(App.post("suki", path("unmeasured"), "{\"method\":\"FIXED\",\"blockBytes\":4096}")
                         .status())
                 .isEqualTo(403);
     }

@@ -70,6 +70,7 @@ class FrameController {
             new Found("do", "Set a limit", "/limit/new"),
             new Found("do", "Sit at the desk", "/desk"),
             new Found("do", "Bring in a folder", "/look/folders"),
+            new Found("do", "Measure what could be spared", "/lighten"),
             new Found("do", "Read the audit lines", "/trace"),
             new Found("do", "Read the notices", "/look/notices"));
 
@@ -86,21 +87,6 @@ class FrameController {
         Object why = session == null ? null : session.getAttribute(WebAttributes.AUTHENTICATION_EXCEPTION);
         model.addAttribute("problem", why instanceof Exception e ? e.getMessage() : "Name or password is wrong");
         return "signin";
-    }
-
-    @GetMapping("/lighten")
-    String lighten(Model model) {
-        return sentence(
-                model,
-                "What could be spared?",
-                "Will answer how much deduplication and compression would save on each share, and what aging files cost"
-                        + " here and in a cold store.");
-    }
-
-    private static String sentence(Model model, String question, String answer) {
-        model.addAttribute("question", question);
-        model.addAttribute("answer", answer);
-        return "sentence";
     }
 
     @PostMapping("/preferences")

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -99,6 +100,11 @@ public class SavingService {
 
     public List<SavingRun> of(String name) {
         return store.of(catalogue(name).no(), MOST_LISTED);
+    }
+
+    /** The last measurement of each catalogue that has come to its end, by the catalogue's number. */
+    Map<Integer, SavingRun> latest() {
+        return store.latest();
     }
 
     /** Whichever node is at it sees it within a second or a file. */

@@ -6,8 +6,12 @@ import static org.vastshelf.app.store.generated.Tables.SAVING_RUN;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.saving.SavingRun.Method;
@@ -62,6 +66,19 @@ class SavingStore {
                 .orderBy(SAVING_RUN.ID.desc())
                 .limit(most)
                 .fetch(SavingStore::run);
+    }
+
+    /** The last of each catalogue that has come to its end. */
+    Map<Integer, SavingRun> latest() {
+        return db
+                .selectFrom(SAVING_RUN)
+                .where(SAVING_RUN.ID.in(DSL.select(DSL.max(SAVING_RUN.ID))
+                        .from(SAVING_RUN)
+                        .where(SAVING_RUN.STATE.eq(State.DONE.name()))
+                        .groupBy(SAVING_RUN.CATALOGUE_NO)))
+                .fetch(SavingStore::run)
+                .stream()
+                .collect(Collectors.toMap(SavingRun::catalogue, Function.identity()));
     }
 
     List<SavingRun> running() {

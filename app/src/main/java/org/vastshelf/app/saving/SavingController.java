@@ -1,0 +1,284 @@
+package org.vastshelf.app.saving;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.catalogue.CatalogueStore.Source;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Form;
+import org.vastshelf.app.kit.Listing;
+import org.vastshelf.app.kit.Mark;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.saving.SavingRun.Method;
+import org.vastshelf.app.saving.SavingRun.State;
+import org.vastshelf.app.saving.SavingRun.Wanted;
+import org.vastshelf.app.security.Someone;
+import org.vastshelf.core.saving.Savings;
+
+/** What could be spared of each share and folder, as it was measured. */
+@Page
+class SavingController {
+
+    private static final int KIB = 1_024;
+
+    private final SavingService savings;
+    private final CatalogueStore catalogues;
+
+    SavingController(SavingService savings, CatalogueStore catalogues) {
+        this.savings = savings;
+        this.catalogues = catalogues;
+    }
+
+    /** How to cut, as it is chosen. */
+    private enum Cut {
+        FIXED_4(Method.FIXED, 4),
+        FIXED_16(Method.FIXED, 16),
+        FIXED_64(Method.FIXED, 64),
+        FIXED_128(Method.FIXED, 128),
+        BY_CONTENTS_16(Method.CONTENT_DEFINED, 16),
+        BY_CONTENTS_64(Method.CONTENT_DEFINED, 64),
+        BY_CONTENTS_128(Method.CONTENT_DEFINED, 128);
+
+        private final Method method;
+        private final int kib;
+
+        Cut(Method method, int kib) {
+            this.method = method;
+            this.kib = kib;
+        }
+
+        private String title() {
+            return how(method, kib * KIB);
+        }
+    }
+
+    /** Which share of the pieces is compared, as it is chosen. */
+    private enum Share {
+        ALL(0, "all"),
+        QUARTER(2, "every 4th on average"),
+        SIXTEENTH(4, "every 16th on average"),
+        SIXTY_FOURTH(6, "every 64th on average");
+
+        private final int depth;
+        private final String title;
+
+        Share(int depth, String title) {
+            this.depth = depth;
+            this.title = title;
+        }
+
+        private String title() {
+            return title;
+        }
+    }
+
+    private static String how(Method method, int bytes) {
+        return method == Method.FIXED
+                ? "blocks of " + bytes / KIB + " KiB"
+                : "by contents, " + bytes / KIB + " KiB on average";
+    }
+
+    /** A catalogue in the list. */
+    record Row(String name, String of, String files, String bytes, String saved, String share, String how) {}
+
+    /** A measurement in a list. */
+    record RunRow(
+            long id,
+            String begun,
+            String how,
+            Mark state,
+            String problem,
+            String files,
+            String read,
+            String saved,
+            String share,
+            boolean running,
+            boolean rests) {}
+
+    @GetMapping("/lighten")
+    String list(HttpServletRequest request, Model model) {
+        Figures fmt = Figures.of(model);
+        Map<Integer, SavingRun> latest = savings.latest();
+        model.addAttribute(
+                "catalogues",
+                Listing.of(
+                                request,
+                                catalogues.all(),
+                                Catalogue::name,
+                                new Listing.Column<>("name", Comparator.comparing(Catalogue::name)),
+                                new Listing.Column<>("bytes", Comparator.comparing(Catalogue::bytes)),
+                                new Listing.Column<>(
+                                        "saved",
+                                        Comparator.comparing(c -> Optional.ofNullable(latest.get(c.no()))
+                                                .map(run -> run.savings().savedBytes())
+                                                .orElse(-1L))))
+                        .map(c -> row(fmt, c, Optional.ofNullable(latest.get(c.no())))));
+        return "lighten";
+    }
+
+    private static Row row(Figures fmt, Catalogue catalogue, Optional<SavingRun> run) {
+        return new Row(
+                catalogue.name(),
+                switch (catalogue.source()) {
+                    case SHARE -> "a share";
+                    case FOLDER -> catalogue.root();
+                    case TABLE -> "a CSV, without its files";
+                },
+                fmt.count(catalogue.files()),
+                fmt.size(catalogue.bytes()),
+                run.map(r -> saved(fmt, r.savings())).orElse("not measured yet"),
+                run.map(r -> share(fmt, r.savings())).orElse(""),
+                run.map(r -> how(r.wanted().method(), r.wanted().pieceBytes())).orElse(""));
+    }
+
+    private static String saved(Figures fmt, Savings savings) {
+        String saved = fmt.size(savings.savedBytes());
+        return savings.standardErrorBytes() == 0 ? saved : saved + " ± " + fmt.size(savings.standardErrorBytes());
+    }
+
+    private static String share(Figures fmt, Savings savings) {
+        return savings.bytes() == 0 ? "" : fmt.percent(savings.savedBytes() / (double) savings.bytes());
+    }
+
+    @GetMapping("/lighten/{name}")
+    String one(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
+        Catalogue catalogue = catalogue(name);
+        Figures fmt = Figures.of(model);
+        runs(fmt, catalogue, me, model);
+        model.addAttribute("bytes", fmt.size(catalogue.bytes()));
+        model.addAttribute("files", fmt.counted(catalogue.files(), "file"));
+        model.addAttribute("measures", me.mayRun() && catalogue.source() != Source.TABLE);
+        model.addAttribute("isTable", catalogue.source() == Source.TABLE);
+        Typed.Fields fields = Typed.of(model).at("/lighten/" + name);
+        model.addAttribute(
+                "form",
+                Form.of(
+                                fields.action(),
+                                "Measure",
+                                fields.select(
+                                                "cut",
+                                                "Files are cut into",
+                                                Arrays.asList(Cut.values()),
+                                                Cut::name,
+                                                Cut::title,
+                                                Cut.FIXED_64)
+                                        .width("w-64"),
+                                fields.select(
+                                                "share",
+                                                "Pieces that are compared",
+                                                Arrays.asList(Share.values()),
+                                                Share::name,
+                                                Share::title,
+                                                Share.ALL)
+                                        .width("w-52"),
+                                fields.number("mibps", "MiB/s at most", 0)
+                                        .between(0, Wanted.MOST_MIBPS)
+                                        .hint("0: as fast as it goes")
+                                        .width("w-40"),
+                                fields.number("minutes", "Minutes at most", 0)
+                                        .between(0, Wanted.MOST_SECONDS / 60)
+                                        .hint("0: to its end")
+                                        .width("w-40"))
+                        .button("Measure it"));
+        return "savings";
+    }
+
+    /** The measurements alone, while one is under way. */
+    @GetMapping("/lighten/{name}/runs")
+    String runs(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
+        runs(Figures.of(model), catalogue(name), me, model);
+        return "savings :: runs";
+    }
+
+    private void runs(Figures fmt, Catalogue catalogue, Someone me, Model model) {
+        List<RunRow> runs = savings.of(catalogue.name()).stream()
+                .map(run -> runRow(fmt, catalogue, run))
+                .toList();
+        model.addAttribute("name", catalogue.name());
+        model.addAttribute("runs", runs);
+        model.addAttribute("acts", me.mayRun());
+        model.addAttribute("poll", runs.stream().anyMatch(RunRow::running) ? "every 2s" : "none");
+    }
+
+    private static RunRow runRow(Figures fmt, Catalogue catalogue, SavingRun run) {
+        Savings found = run.savings();
+        return new RunRow(
+                run.id(),
+                fmt.moment(run.begunAt()),
+                how(run.wanted().method(), run.wanted().pieceBytes()),
+                mark(run.state()),
+                run.problem()
+                        + (run.unreadable() == 0
+                                ? ""
+                                : (run.problem().isEmpty() ? "" : "; ") + fmt.counted(run.unreadable(), "file")
+                                        + " could not be read"),
+                fmt.count(found.files()),
+                fmt.size(found.bytes()) + (run.state() == State.DONE ? "" : " of " + fmt.size(catalogue.bytes())),
+                saved(fmt, found),
+                share(fmt, found),
+                run.state() == State.RUNNING,
+                run.state() == State.STOPPED || run.state() == State.FAILED);
+    }
+
+    private static Mark mark(State state) {
+        return switch (state) {
+            case RUNNING -> Mark.waiting("under way");
+            case DONE -> Mark.fine("done");
+            case STOPPED -> Mark.waiting("stopped");
+            case FAILED -> Mark.failed("failed");
+        };
+    }
+
+    @PostMapping("/lighten/{name}")
+    String measure(
+            @AuthenticationPrincipal Someone me,
+            @PathVariable String name,
+            @RequestParam Cut cut,
+            @RequestParam Share share,
+            @RequestParam(defaultValue = "0") int mibps,
+            @RequestParam(defaultValue = "0") int minutes,
+            Model model) {
+        try {
+            int seconds = Math.multiplyExact(minutes, 60);
+            savings.begin(name, new Wanted(cut.method, cut.kib * KIB, share.depth, mibps, seconds), me.getName());
+            return "redirect:/lighten/" + name;
+        } catch (IllegalArgumentException | ArithmeticException refused) {
+            Typed.refuse(model, refused);
+            return one(me, name, model);
+        }
+    }
+
+    @PostMapping("/lighten/{name}/{id}/stop")
+    String stop(@PathVariable String name, @PathVariable long id) {
+        savings.stop(name, id);
+        return "redirect:/lighten/" + name;
+    }
+
+    @PostMapping("/lighten/{name}/{id}/go-on")
+    String goOn(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id, Model model) {
+        try {
+            savings.goOn(name, id);
+            return "redirect:/lighten/" + name;
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+            return one(me, name, model);
+        }
+    }
+
+    private Catalogue catalogue(String name) {
+        return catalogues.find(name).orElseThrow(() -> new NotFound("catalogue", name));
+    }
+}
