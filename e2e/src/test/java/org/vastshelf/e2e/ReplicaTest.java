@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.content.KeptCheck;
 import org.vastshelf.app.snapshot.HoldCheck;
@@ -215,6 +216,25 @@ class ReplicaTest {
         App.post("odile", "/api/v1/time", "{\"hours\":2}");
         assertThat(awaited("cram", "in step").path("lacks").asLong()).isZero();
         Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"cram\"}");
+        agrees();
+    }
+
+    /** A full reserve stops schedules and hands, and no copy: what that lacks is known by a snapshot only. */
+    @Test
+    void a_reserve_that_is_full_does_not_stop_a_copy() {
+        volume("brim", 8 * GIB);
+        assertThat(answer("brim", "WRITE", "/a.bin", 4L << 20)).isEqualTo("allowed");
+        String taken = "/api/v1/volumes/brim/snapshots";
+        assertThat(App.post("odile", taken, "{\"name\":\"first\"}").status()).isEqualTo(200);
+        assertThat(answer("brim", "DELETE", "/a.bin", 0)).isEqualTo("allowed");
+        Drafts.carryOut("{\"change\":\"SetRule\",\"rule\":{\"rule\":\"ReserveRule\",\"volume\":\"brim\",\"bytes\":"
+                + (1 << 20) + ",\"full\":\"TAKE_NO_MORE\"}}");
+        assertThat(App.post("odile", taken, "{\"name\":\"second\"}").text()).contains("is full");
+        Drafts.carryOut(pair("brim", "reed", "BY_INTERVAL", false, "77"));
+        awaited("brim", "in step");
+        assertThat(App.bean(AgendaStore.class).failing())
+                .noneMatch(row -> row.entry().key().equals("brim"));
+        Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"brim\"}");
         agrees();
     }
 

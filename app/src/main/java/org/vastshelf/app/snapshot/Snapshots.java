@@ -195,7 +195,7 @@ public class Snapshots {
             throw new AtField(
                     "name", "name is " + wanted.length() + " characters long, must be at most " + LONGEST_NAME);
         }
-        return add(volumeName, (number, there) -> {
+        return add(volumeName, false, (number, there) -> {
             if (isTaken(there, wanted)) {
                 throw new AtField("name", "name is '" + wanted + "', which another snapshot of this volume has");
             }
@@ -523,10 +523,12 @@ public class Snapshots {
         store.needless(volume, holder);
     }
 
-    /** Takes one for a holder, who needs it at once. */
+    /** Takes one for a holder, who needs it at once, also where a reserve is full and none is to be taken then. */
     public int takeFor(String holder, String volume, String name, String why, Instant at) {
-        int taken =
-                add(volume, (number, there) -> new Taken(volume, number, free(there, name, number), at, holder, false));
+        int taken = add(
+                volume,
+                true,
+                (number, there) -> new Taken(volume, number, free(there, name, number), at, holder, false));
         hold(volume, taken, holder, why);
         return taken;
     }
@@ -554,7 +556,7 @@ public class Snapshots {
                 .toList();
     }
 
-    private int add(String volumeName, BiFunction<Integer, List<Taken>, Taken> made) {
+    private int add(String volumeName, boolean needed, BiFunction<Integer, List<Taken>, Taken> made) {
         return transactions.run(() -> {
             Estate estate = estates.held().estate();
             requireKeeping(volume(estate, volumeName));
@@ -562,7 +564,7 @@ public class Snapshots {
             List<Taken> there = store.of(volumeName);
 
             requireRoom(volumeName, there.size() + 1);
-            if (takesNoMore(estate, volumeName)) {
+            if (!needed && takesNoMore(estate, volumeName)) {
                 throw new IllegalArgumentException("the reserve for snapshots of volume " + volumeName
                         + " is full, and none is to be taken then; delete some, or make it larger");
             }

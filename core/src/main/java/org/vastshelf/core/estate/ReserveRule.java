@@ -18,7 +18,8 @@ public record ReserveRule(String volume, Bytes bytes, Full full) implements Rule
     public enum Full {
         DELETE_OLDEST("delete the oldest that may go"),
         TAKE_FREE("take from what is free"),
-        TAKE_NO_MORE("take no more snapshots");
+        /** What a copy is kept up by is taken all the same: without it nobody knows what the copy lacks. */
+        TAKE_NO_MORE("take no more, but for copies");
 
         private final String title;
 
