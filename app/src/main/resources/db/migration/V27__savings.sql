@@ -2,12 +2,12 @@
 UPDATE catalogue SET state = 'COMPLETE' WHERE state = 'READY';
 UPDATE catalogue SET state = 'READING' WHERE state = 'SCANNING';
 
--- Measurements of what keeping equal pieces once would spare, with how far they have come.
+-- Measurements of what keeping equal chunks once would spare, with how far they have come.
 CREATE TABLE saving_run (
     id           BIGINT        NOT NULL AUTO_INCREMENT,
     catalogue_no INT           NOT NULL,
     method       VARCHAR(20)   NOT NULL,
-    piece_bytes  INT           NOT NULL,
+    chunk_bytes  INT           NOT NULL,
     depth        INT           NOT NULL,
     mibps        INT           NOT NULL,
     seconds      INT           NOT NULL,

@@ -47,6 +47,7 @@ class PagesTest {
             "/limit",
             "/limit/new",
             "/lighten",
+            "/lighten/office",
             "/protect",
             "/protect/volumes/office",
             "/protect/volumes/sequences",

@@ -1,21 +1,24 @@
 package org.vastshelf.e2e;
 
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** What keeping equal pieces once would spare, measured on real files. */
+/** What keeping equal chunks once would spare, measured on real files. */
 class SavingsTest {
 
     private static final int KIB = 1_024;
@@ -69,7 +72,7 @@ class SavingsTest {
         long files = 0;
         long bytes = 0;
         try (Stream<Path> all = Files.walk(root)) {
-            for (Path file : all.filter(f -> Files.isRegularFile(f, java.nio.file.LinkOption.NOFOLLOW_LINKS))
+            for (Path file : all.filter(f -> Files.isRegularFile(f, LinkOption.NOFOLLOW_LINKS))
                     .toList()) {
                 if (!inodes.add(Files.getAttribute(file, "unix:ino"))) {
                     continue;
@@ -129,6 +132,32 @@ class SavingsTest {
         long truth = independent(tree, 4 * KIB)[2];
         assertThat(Math.abs(sampled.path("uniqueBytes").asLong() - truth))
                 .isLessThan(4 * sampled.path("standardErrorBytes").asLong());
+    }
+
+    /** By the keyboard: chosen, measured, read on the page and in the list. */
+    @Test
+    void a_folder_is_measured_on_its_page() throws Exception {
+        Path tree = Files.createTempDirectory(App.TREES, "twins");
+        byte[] twin = random(5, 640 * KIB);
+        Files.write(tree.resolve("one.bin"), twin);
+        Files.write(tree.resolve("two.bin"), twin);
+        bringIn("twins", tree);
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/lighten");
+            assertThat(browser.page.locator("main")).containsText("not measured yet");
+            browser.page.locator("a[href='/lighten/twins']").focus();
+            browser.page.keyboard().press("Enter");
+            assertThat(browser.page.locator("h1")).hasText("What could be spared in twins?");
+            browser.page.locator("select[name=cut]").selectOption("FIXED_16");
+            browser.page.locator("main form button").first().focus();
+            browser.page.keyboard().press("Enter");
+            assertThat(browser.page.locator("#runs")).containsText("done");
+            assertThat(browser.page.locator("#runs tbody tr").first())
+                    .containsText(Pattern.compile("blocks of 16 KiB.*640.00 KiB.*50.0 %", Pattern.DOTALL));
+            browser.page.navigate("/lighten");
+            assertThat(browser.page.locator("#savings")).containsText("640.00 KiB");
+            assertThat(browser.errors).isEmpty();
+        }
     }
 
     @Test

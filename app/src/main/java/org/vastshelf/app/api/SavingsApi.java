@@ -17,7 +17,7 @@ import org.vastshelf.app.saving.SavingRun.Wanted;
 import org.vastshelf.app.saving.SavingService;
 import org.vastshelf.app.security.Someone;
 
-/** What keeping equal pieces once would spare, measured on the files of a catalogue. */
+/** What keeping equal chunks once would spare, measured on the files of a catalogue. */
 @RestController
 class SavingsApi {
 
@@ -29,7 +29,7 @@ class SavingsApi {
 
     /**
      * @param method {@code FIXED}, with {@code blockBytes}, or {@code CONTENT_DEFINED}, with {@code averageBytes}
-     * @param sample share of the pieces that is compared: more than 0, and at most 1, which compares all; the next power of
+     * @param sample share of the chunks that is compared: more than 0, and at most 1, which compares all; the next power of
      *     two above it is taken
      * @param mibps MiB a second at most; none for as fast as it goes
      * @param seconds after so many it stops by itself, and can go on; none for never
@@ -49,16 +49,16 @@ class SavingsApi {
                 throw new IllegalArgumentException("method is missing, must be FIXED or CONTENT_DEFINED");
             }
             boolean fixed = method == Method.FIXED;
-            Integer piece = fixed ? blockBytes : averageBytes;
+            Integer chunk = fixed ? blockBytes : averageBytes;
             Integer other = fixed ? averageBytes : blockBytes;
             if (other != null) {
                 throw new IllegalArgumentException(
                         (fixed ? "averageBytes" : "blockBytes") + " is " + other + ", means nothing with " + method);
             }
-            if (piece == null) {
+            if (chunk == null) {
                 throw new IllegalArgumentException((fixed ? "blockBytes" : "averageBytes") + " is missing");
             }
-            return new Wanted(method, piece, depth(), mibps == null ? 0 : mibps, seconds == null ? 0 : seconds);
+            return new Wanted(method, chunk, depth(), mibps == null ? 0 : mibps, seconds == null ? 0 : seconds);
         }
 
         private int depth() {
@@ -74,7 +74,7 @@ class SavingsApi {
 
     /**
      * @param state {@code running}, {@code done}, {@code stopped} or {@code failed}
-     * @param sample share of the pieces that is compared
+     * @param sample share of the chunks that is compared
      * @param unreadable files that could not be read, or are no more
      */
     record Told(
@@ -82,7 +82,7 @@ class SavingsApi {
             String state,
             String problem,
             Method method,
-            int pieceBytes,
+            int chunkBytes,
             double sample,
             long files,
             long unreadable,
@@ -97,7 +97,7 @@ class SavingsApi {
                     run.state().name().toLowerCase(Locale.ROOT),
                     run.problem(),
                     run.wanted().method(),
-                    run.wanted().pieceBytes(),
+                    run.wanted().chunkBytes(),
                     run.wanted().sample(),
                     run.savings().files(),
                     run.unreadable(),

@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
-import org.vastshelf.core.saving.FileCutter;
-import org.vastshelf.core.saving.Pieces;
+import org.vastshelf.core.saving.Chunks;
+import org.vastshelf.core.saving.FileChunker;
 
 /**
  * One measurement under way: reads one file after the other, at a rate at most, until all are read, time is up or
@@ -35,8 +35,8 @@ final class Measuring {
     private final SavingRun.Wanted wanted;
     private final Files files;
     private final Opening opening;
-    private final FileCutter cutter;
-    private final Pieces pieces;
+    private final FileChunker chunker;
+    private final Chunks chunks;
     private final long begun = System.nanoTime();
     private Resting resting;
     private long unreadable;
@@ -48,9 +48,9 @@ final class Measuring {
         this.resting = from;
         this.files = files;
         this.opening = opening;
-        this.pieces = from.pieces();
+        this.chunks = from.chunks();
         this.unreadable = from.unreadable();
-        this.cutter = new FileCutter(wanted.cutting(), pieces);
+        this.chunker = new FileChunker(wanted.chunking(), chunks);
     }
 
     /**
@@ -65,7 +65,7 @@ final class Measuring {
         while (!page.isEmpty()) {
             for (SavingStore.Entry file : page) {
                 read(file);
-                resting = new Resting(file.folder(), file.name(), unreadable, pieces);
+                resting = new Resting(file.folder(), file.name(), unreadable, chunks);
                 if (System.nanoTime() - looked > LOOK_NANOS) {
                     looked = System.nanoTime();
                     told.accept(resting);
@@ -93,7 +93,7 @@ final class Measuring {
     private void read(SavingStore.Entry file) {
         try (InputStream in = opening.open(file).orElse(null)) {
             if (in != null) {
-                cutter.file(in, this::pace);
+                chunker.file(in, this::pace);
             }
         } catch (IOException gone) {
             unreadable++;

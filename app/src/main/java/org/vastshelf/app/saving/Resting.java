@@ -1,24 +1,26 @@
 package org.vastshelf.app.saving;
 
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import org.vastshelf.core.saving.Pieces;
+import org.vastshelf.core.saving.Chunks;
 
 /**
  * How far a measurement has come: all files up to one are counted.
  *
  * @param folder number of that one's folder; −1 for none yet
  */
-record Resting(int folder, byte[] name, long unreadable, Pieces pieces) {
+record Resting(int folder, byte[] name, long unreadable, Chunks chunks) {
 
     private static final int BUFFER = 1 << 20;
 
     static Resting begun(int depth) {
-        return new Resting(-1, new byte[0], 0, new Pieces(depth, Pieces.MOST));
+        return new Resting(-1, new byte[0], 0, new Chunks(depth, Chunks.MOST));
     }
 
     /** Written beside, and moved into its place: whoever is killed in between leaves what was there. */
@@ -26,22 +28,21 @@ record Resting(int folder, byte[] name, long unreadable, Pieces pieces) {
         Files.createDirectories(file.getParent());
         Path beside = file.resolveSibling(file.getFileName() + ".new");
         try (DataOutputStream out =
-                new DataOutputStream(new java.io.BufferedOutputStream(Files.newOutputStream(beside), BUFFER))) {
+                new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(beside), BUFFER))) {
             out.writeInt(folder);
             out.writeInt(name.length);
             out.write(name);
             out.writeLong(unreadable);
-            pieces.write(out);
+            chunks.write(out);
         }
         Files.move(beside, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
     }
 
     static Resting read(Path file) throws IOException {
-        try (DataInputStream in =
-                new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(file), BUFFER))) {
+        try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file), BUFFER))) {
             int folder = in.readInt();
             byte[] name = in.readNBytes(in.readInt());
-            return new Resting(folder, name, in.readLong(), Pieces.read(in));
+            return new Resting(folder, name, in.readLong(), Chunks.read(in));
         }
     }
 }

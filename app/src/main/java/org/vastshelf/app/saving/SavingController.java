@@ -65,7 +65,7 @@ class SavingController {
         }
     }
 
-    /** Which share of the pieces is compared, as it is chosen. */
+    /** Which share of the chunks is compared, as it is chosen. */
     private enum Share {
         ALL(0, "all"),
         QUARTER(2, "every 4th on average"),
@@ -141,7 +141,7 @@ class SavingController {
                 fmt.size(catalogue.bytes()),
                 run.map(r -> saved(fmt, r.savings())).orElse("not measured yet"),
                 run.map(r -> share(fmt, r.savings())).orElse(""),
-                run.map(r -> how(r.wanted().method(), r.wanted().pieceBytes())).orElse(""));
+                run.map(r -> how(r.wanted().method(), r.wanted().chunkBytes())).orElse(""));
     }
 
     private static String saved(Figures fmt, Savings savings) {
@@ -178,7 +178,7 @@ class SavingController {
                                         .width("w-64"),
                                 fields.select(
                                                 "share",
-                                                "Pieces that are compared",
+                                                "Chunks that are compared",
                                                 Arrays.asList(Share.values()),
                                                 Share::name,
                                                 Share::title,
@@ -218,7 +218,7 @@ class SavingController {
         return new RunRow(
                 run.id(),
                 fmt.moment(run.begunAt()),
-                how(run.wanted().method(), run.wanted().pieceBytes()),
+                how(run.wanted().method(), run.wanted().chunkBytes()),
                 mark(run.state()),
                 run.problem()
                         + (run.unreadable() == 0

@@ -2,7 +2,7 @@ package org.vastshelf.app.saving;
 
 import java.time.Instant;
 import java.util.Optional;
-import org.vastshelf.core.saving.Cutting;
+import org.vastshelf.core.saving.Chunking;
 import org.vastshelf.core.saving.Savings;
 
 /**
@@ -38,12 +38,12 @@ public record SavingRun(
     /**
      * What is wanted.
      *
-     * @param pieceBytes length of a block, or of a piece on average
-     * @param depth how many of the lowest bits of a fingerprint have to be zero; 0 for all pieces
+     * @param chunkBytes length of a block, or of a chunk on average
+     * @param depth how many of the lowest bits of a fingerprint have to be zero; 0 for all chunks
      * @param mibps MiB a second at most; 0 for as many as there are
      * @param seconds after so many it stops by itself; 0 for never
      */
-    public record Wanted(Method method, int pieceBytes, int depth, int mibps, int seconds) {
+    public record Wanted(Method method, int chunkBytes, int depth, int mibps, int seconds) {
 
         public static final int DEEPEST = 20;
         static final int MOST_MIBPS = 100_000;
@@ -52,7 +52,7 @@ public record SavingRun(
         public Wanted {
             require("mibps", mibps, MOST_MIBPS);
             require("seconds", seconds, MOST_SECONDS);
-            cutting(method, pieceBytes);
+            chunking(method, chunkBytes);
         }
 
         private static void require(String name, int value, int most) {
@@ -61,15 +61,15 @@ public record SavingRun(
             }
         }
 
-        Cutting cutting() {
-            return cutting(method, pieceBytes);
+        Chunking chunking() {
+            return chunking(method, chunkBytes);
         }
 
-        private static Cutting cutting(Method method, int pieceBytes) {
-            return method == Method.FIXED ? new Cutting.Fixed(pieceBytes) : new Cutting.ContentDefined(pieceBytes);
+        private static Chunking chunking(Method method, int chunkBytes) {
+            return method == Method.FIXED ? new Chunking.Fixed(chunkBytes) : new Chunking.ContentDefined(chunkBytes);
         }
 
-        /** Which share of the pieces is compared. */
+        /** Which share of the chunks is compared. */
         public double sample() {
             return Math.scalb(1.0, -depth);
         }

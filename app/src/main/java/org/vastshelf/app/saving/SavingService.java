@@ -28,7 +28,7 @@ import org.vastshelf.app.store.LeaseStore;
 import org.vastshelf.core.unit.ShortText;
 
 /**
- * Measures in the background what keeping equal pieces once would spare, one node at each measurement. How far it has
+ * Measures in the background what keeping equal chunks once would spare, one node at each measurement. How far it has
  * come is kept beside the database, so that what was stopped, or whose node is gone, goes on from there.
  */
 @Service
@@ -154,7 +154,7 @@ public class SavingService {
     }
 
     private void measure(SavingRun run, Catalogue catalogue) throws IOException {
-        Path kept = folder.resolve(run.id() + ".pieces");
+        Path kept = folder.resolve(run.id() + ".chunks");
         Resting from = Files.exists(kept)
                 ? Resting.read(kept)
                 : Resting.begun(run.wanted().depth());
@@ -167,12 +167,12 @@ public class SavingService {
                     run.wanted(), from, (at, name, most) -> store.behind(catalogue.no(), at, name, most), opening);
             Rests rests = new Rests(kept);
             boolean all = measuring.run(resting -> measuring.isTimeUp() || !store.isRunning(run.id()), resting -> {
-                store.progress(run.id(), resting.pieces().savings(), resting.unreadable());
+                store.progress(run.id(), resting.chunks().savings(), resting.unreadable());
                 rests.offer(resting);
             });
             store.progress(
                     run.id(),
-                    measuring.resting().pieces().savings(),
+                    measuring.resting().chunks().savings(),
                     measuring.resting().unreadable());
             if (all) {
                 Files.deleteIfExists(kept);

@@ -35,7 +35,7 @@ class SavingStore {
         return db.insertInto(SAVING_RUN)
                 .set(SAVING_RUN.CATALOGUE_NO, catalogue)
                 .set(SAVING_RUN.METHOD, wanted.method().name())
-                .set(SAVING_RUN.PIECE_BYTES, wanted.pieceBytes())
+                .set(SAVING_RUN.CHUNK_BYTES, wanted.chunkBytes())
                 .set(SAVING_RUN.DEPTH, wanted.depth())
                 .set(SAVING_RUN.MIBPS, wanted.mibps())
                 .set(SAVING_RUN.SECONDS, wanted.seconds())
@@ -97,7 +97,7 @@ class SavingStore {
                 row.getCatalogueNo(),
                 new SavingRun.Wanted(
                         Method.valueOf(row.getMethod()),
-                        row.getPieceBytes(),
+                        row.getChunkBytes(),
                         row.getDepth(),
                         row.getMibps(),
                         row.getSeconds()),

@@ -4,7 +4,7 @@ import java.io.DataInput;
 import java.io.DataOutput;
 import java.io.IOException;
 
-/** A part of all pieces: an open table in plain arrays, which grows for itself so that no growth needs much at once. */
+/** A part of all chunks: an open table in plain arrays, which grows for itself so that no growth needs much at once. */
 final class Part {
 
     private static final int FIRST = 1 << 8;
@@ -22,30 +22,30 @@ final class Part {
     }
 
     /** True when it was not there before. */
-    boolean add(long pieceHigh, long pieceLow, int pieceLength) {
-        int at = place(pieceHigh, pieceLow);
+    boolean add(long chunkHigh, long chunkLow, int chunkLength) {
+        int at = place(chunkHigh, chunkLow);
         if (length[at] != 0) {
             return false;
         }
-        put(at, pieceHigh, pieceLow, pieceLength);
+        put(at, chunkHigh, chunkLow, chunkLength);
         if (size > length.length * FULL) {
             grow();
         }
         return true;
     }
 
-    private void put(int at, long pieceHigh, long pieceLow, int pieceLength) {
-        high[at] = pieceHigh;
-        low[at] = pieceLow;
-        length[at] = pieceLength;
+    private void put(int at, long chunkHigh, long chunkLow, int chunkLength) {
+        high[at] = chunkHigh;
+        low[at] = chunkLow;
+        length[at] = chunkLength;
         size++;
     }
 
-    /** Where a piece is, or would be put. */
-    private int place(long pieceHigh, long pieceLow) {
+    /** Where a chunk is, or would be put. */
+    private int place(long chunkHigh, long chunkLow) {
         int mask = length.length - 1;
-        int at = (int) pieceHigh & mask;
-        while (length[at] != 0 && (high[at] != pieceHigh || low[at] != pieceLow)) {
+        int at = (int) chunkHigh & mask;
+        while (length[at] != 0 && (high[at] != chunkHigh || low[at] != chunkLow)) {
             at = (at + 1) & mask;
         }
         return at;
@@ -76,7 +76,7 @@ final class Part {
 
     private void copy(Part to, int depth) {
         for (int i = 0; i < length.length; i++) {
-            if (length[i] != 0 && Pieces.isSampled(low[i], depth)) {
+            if (length[i] != 0 && Chunks.isSampled(low[i], depth)) {
                 to.put(to.place(high[i], low[i]), high[i], low[i], length[i]);
             }
         }
@@ -99,7 +99,7 @@ final class Part {
         }
     }
 
-    /** Bytes of all pieces once. */
+    /** Bytes of all chunks once. */
     long unique() {
         long sum = 0;
         for (int bytes : length) {
@@ -108,7 +108,7 @@ final class Part {
         return sum;
     }
 
-    /** Squares of the bytes of all pieces. */
+    /** Squares of the bytes of all chunks. */
     double squares() {
         double sum = 0;
         for (int bytes : length) {

@@ -1,12 +1,12 @@
 package org.vastshelf.core.saving;
 
 /**
- * What keeping equal pieces once would spare.
+ * What keeping equal chunks once would spare.
  *
  * @param files that were read
  * @param bytes in them
- * @param uniqueBytes in pieces that differ
- * @param standardErrorBytes of that; 0 where all pieces were compared
+ * @param uniqueBytes in chunks that differ
+ * @param standardErrorBytes of that; 0 where all chunks were compared
  */
 public record Savings(long files, long bytes, long uniqueBytes, long standardErrorBytes) {
 

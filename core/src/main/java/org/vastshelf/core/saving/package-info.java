@@ -1,4 +1,4 @@
-/** What deduplication would spare: cutting bytes into pieces, telling equal ones, counting. */
+/** What deduplication would spare: cutting bytes into chunks, telling equal ones, counting. */
 @NullMarked
 package org.vastshelf.core.saving;
 

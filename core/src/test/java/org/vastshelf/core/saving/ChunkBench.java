@@ -11,7 +11,7 @@ import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * Content-defined pieces with their fingerprints on one core, against {@code b3sum} on one thread, which reads the same
+ * Content-defined chunks with their fingerprints on one core, against {@code b3sum} on one thread, which reads the same
  * file in the same run: {@code ./shelf bench chunk}.
  */
 @EnabledIfSystemProperty(named = "vastshelf.bench", matches = "true")
@@ -37,11 +37,11 @@ class ChunkBench {
         return file;
     }
 
-    private static double cut(Path file, Cutting cutting) throws IOException {
-        Pieces pieces = new Pieces(0, Pieces.MOST);
+    private static double cut(Path file, Chunking chunking) throws IOException {
+        Chunks chunks = new Chunks(0, Chunks.MOST);
         long begun = System.nanoTime();
         try (InputStream in = Files.newInputStream(file)) {
-            new FileCutter(cutting, pieces).file(in, read -> {});
+            new FileChunker(chunking, chunks).file(in, read -> {});
         }
         return FILE_MIB / ((System.nanoTime() - begun) / 1e9);
     }
@@ -63,15 +63,15 @@ class ChunkBench {
         double best = 0;
         double other = 0;
         for (int i = 0; i < RUNS; i++) {
-            best = Math.max(best, cut(file, new Cutting.ContentDefined(1 << 16)));
+            best = Math.max(best, cut(file, new Chunking.ContentDefined(1 << 16)));
             other = Math.max(other, hash(file));
         }
         System.out.printf(
                 Locale.ROOT,
-                "content-defined pieces of 64 KiB with 128-bit fingerprints %,.0f MiB/s, b3sum on one thread %,.0f MiB/s: ratio %.2f%n",
+                "content-defined chunks of 64 KiB with 128-bit fingerprints %,.0f MiB/s, b3sum on one thread %,.0f MiB/s: ratio %.2f%n",
                 best,
                 other,
                 best / other);
-        System.out.printf(Locale.ROOT, "fixed blocks of 64 KiB %,.0f MiB/s%n", cut(file, new Cutting.Fixed(1 << 16)));
+        System.out.printf(Locale.ROOT, "fixed blocks of 64 KiB %,.0f MiB/s%n", cut(file, new Chunking.Fixed(1 << 16)));
     }
 }

@@ -56,12 +56,12 @@ class SavingsBench {
         cat.waitFor();
         double read = GIB * 1_024 / ((System.nanoTime() - begun) / 1e9);
         emptied();
-        Pieces pieces = new Pieces(0, Pieces.MOST);
-        FileCutter cutter = new FileCutter(new Cutting.ContentDefined(1 << 16), pieces);
+        Chunks chunks = new Chunks(0, Chunks.MOST);
+        FileChunker chunker = new FileChunker(new Chunking.ContentDefined(1 << 16), chunks);
         begun = System.nanoTime();
         for (Path file : files) {
             try (InputStream in = Files.newInputStream(file)) {
-                cutter.file(in, bytes -> {});
+                chunker.file(in, bytes -> {});
             }
         }
         double counted = GIB * 1_024 / ((System.nanoTime() - begun) / 1e9);
@@ -73,6 +73,6 @@ class SavingsBench {
                 counted,
                 read,
                 counted / read,
-                100.0 * pieces.savings().savedBytes() / pieces.bytes());
+                100.0 * chunks.savings().savedBytes() / chunks.bytes());
     }
 }

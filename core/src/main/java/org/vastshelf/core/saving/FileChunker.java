@@ -8,22 +8,22 @@ import java.io.InputStream;
 import java.util.Arrays;
 
 /** Reads files once from beginning to end, and hands over what they are cut into. Not for several threads at once. */
-public final class FileCutter {
+public final class FileChunker {
 
     private static final Hasher128 HASH = Hashing.xxh3_128();
     /** Read at a time: what was just read is still near when it is cut. */
     private static final int READ = 1 << 18;
 
-    private final Cutting cutting;
-    private final Pieces pieces;
+    private final Chunking chunking;
+    private final Chunks chunks;
     private final byte[] buffer;
     private final byte[] zeros;
 
-    public FileCutter(Cutting cutting, Pieces pieces) {
-        this.cutting = cutting;
-        this.pieces = pieces;
-        this.buffer = new byte[2 * cutting.longest() + READ];
-        this.zeros = new byte[cutting.longest()];
+    public FileChunker(Chunking chunking, Chunks chunks) {
+        this.chunking = chunking;
+        this.chunks = chunks;
+        this.buffer = new byte[2 * chunking.longest() + READ];
+        this.zeros = new byte[chunking.longest()];
     }
 
     /** Told how many bytes were read since it was told last; may wait, or throw to end it. */
@@ -38,13 +38,13 @@ public final class FileCutter {
      * @return its length as it was read
      */
     public long file(InputStream file, Progress progress) throws IOException {
-        pieces.file();
+        chunks.file();
         long length = 0;
         int begin = 0;
         int end = 0;
         boolean more = true;
         while (more || begin < end) {
-            if (more && end - begin < cutting.longest()) {
+            if (more && end - begin < chunking.longest()) {
                 if (buffer.length - end < READ) {
                     System.arraycopy(buffer, begin, buffer, 0, end - begin);
                     end -= begin;
@@ -56,10 +56,10 @@ public final class FileCutter {
                 length += read;
                 progress.read(read);
             }
-            while (begin < end && (!more || end - begin >= cutting.longest())) {
-                int piece = cutting.cut(buffer, begin, end);
-                hand(begin, piece);
-                begin += piece;
+            while (begin < end && (!more || end - begin >= chunking.longest())) {
+                int chunk = chunking.cut(buffer, begin, end);
+                hand(begin, chunk);
+                begin += chunk;
             }
         }
         return length;
@@ -67,10 +67,10 @@ public final class FileCutter {
 
     private void hand(int from, int length) {
         if (buffer[from] == 0 && Arrays.equals(buffer, from, from + length, zeros, 0, length)) {
-            pieces.addZeros(length);
+            chunks.addZeros(length);
             return;
         }
         HashValue128 hash = HASH.hashBytesTo128Bits(buffer, from, length);
-        pieces.add(hash.getMostSignificantBits(), hash.getLeastSignificantBits(), length);
+        chunks.add(hash.getMostSignificantBits(), hash.getLeastSignificantBits(), length);
     }
 }

@@ -6,8 +6,8 @@ import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
 
-/** Pieces of zeros, by their length. */
-final class ZeroPieces {
+/** Chunks of zeros, by their length. */
+final class ZeroChunks {
 
     private final Map<Integer, Long> counts = new HashMap<>();
 
@@ -17,9 +17,9 @@ final class ZeroPieces {
 
     void write(DataOutput out) throws IOException {
         out.writeInt(counts.size());
-        for (Map.Entry<Integer, Long> piece : counts.entrySet()) {
-            out.writeInt(piece.getKey());
-            out.writeLong(piece.getValue());
+        for (Map.Entry<Integer, Long> chunk : counts.entrySet()) {
+            out.writeInt(chunk.getKey());
+            out.writeLong(chunk.getValue());
         }
     }
 
@@ -31,7 +31,7 @@ final class ZeroPieces {
 
     long bytes() {
         return counts.entrySet().stream()
-                .mapToLong(piece -> piece.getKey() * piece.getValue())
+                .mapToLong(chunk -> chunk.getKey() * chunk.getValue())
                 .sum();
     }
 

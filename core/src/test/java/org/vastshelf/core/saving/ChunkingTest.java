@@ -13,10 +13,10 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
-import org.vastshelf.core.saving.Cutting.ContentDefined;
-import org.vastshelf.core.saving.Cutting.Fixed;
+import org.vastshelf.core.saving.Chunking.ContentDefined;
+import org.vastshelf.core.saving.Chunking.Fixed;
 
-class CuttingTest {
+class ChunkingTest {
 
     private static byte[] random(long seed, int length) {
         byte[] bytes = new byte[length];
@@ -24,10 +24,10 @@ class CuttingTest {
         return bytes;
     }
 
-    private static List<Integer> ends(Cutting cutting, byte[] bytes) {
+    private static List<Integer> ends(Chunking chunking, byte[] bytes) {
         List<Integer> ends = new ArrayList<>();
         for (int at = 0; at < bytes.length; at = ends.getLast()) {
-            ends.add(at + cutting.cut(bytes, at, Math.min(bytes.length, at + 2 * cutting.longest())));
+            ends.add(at + chunking.cut(bytes, at, Math.min(bytes.length, at + 2 * chunking.longest())));
         }
         return ends;
     }
@@ -40,8 +40,8 @@ class CuttingTest {
 
     @Test
     void lengths_keep_their_bounds_and_lie_around_the_average() {
-        ContentDefined cutting = new ContentDefined(8_192);
-        List<Integer> ends = ends(cutting, random(7, 16 << 20));
+        ContentDefined chunking = new ContentDefined(8_192);
+        List<Integer> ends = ends(chunking, random(7, 16 << 20));
         List<Integer> lengths = new ArrayList<>();
         for (int i = 0; i < ends.size(); i++) {
             lengths.add(ends.get(i) - (i == 0 ? 0 : ends.get(i - 1)));
@@ -65,10 +65,10 @@ class CuttingTest {
         System.arraycopy(before, 0, after, 0, at);
         System.arraycopy(random(seed + 1, inserted), 0, after, at, inserted);
         System.arraycopy(before, at, after, at + inserted, before.length - at);
-        ContentDefined cutting = new ContentDefined(1_024);
+        ContentDefined chunking = new ContentDefined(1_024);
         Set<Integer> moved = new HashSet<>();
-        ends(cutting, before).stream().filter(end -> end > at + 100_000).forEach(end -> moved.add(end + inserted));
-        assertThat(ends(cutting, after)).containsAll(moved);
+        ends(chunking, before).stream().filter(end -> end > at + 100_000).forEach(end -> moved.add(end + inserted));
+        assertThat(ends(chunking, after)).containsAll(moved);
     }
 
     @Test

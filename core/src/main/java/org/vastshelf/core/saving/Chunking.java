@@ -1,13 +1,13 @@
 package org.vastshelf.core.saving;
 
-/** How files are cut into the pieces of which equal ones would be kept once. */
-public sealed interface Cutting {
+/** How files are cut into the chunks of which equal ones would be kept once. */
+public sealed interface Chunking {
 
-    /** The longest piece, in bytes. */
+    /** The longest chunk, in bytes. */
     int longest();
 
     /**
-     * The length of the piece that begins at a place.
+     * The length of the chunk that begins at a place.
      *
      * @param end behind the last byte that is there; less than {@link #longest} bytes from the place only where the file
      *     ends
@@ -26,7 +26,7 @@ public sealed interface Cutting {
      *
      * @param blockBytes a power of two from 512 to 16 MiB
      */
-    record Fixed(int blockBytes) implements Cutting {
+    record Fixed(int blockBytes) implements Chunking {
 
         private static final int LEAST = 512;
         private static final int MOST = 1 << 24;
@@ -47,7 +47,7 @@ public sealed interface Cutting {
     }
 
     /**
-     * Pieces that end where the bytes before the end say so, so that what is inserted or taken out moves the borders near
+     * Chunks that end where the bytes before the end say so, so that what is inserted or taken out moves the borders near
      * it only: FastCDC with normalised chunking (Xia, Zou, Jiang, Feng, Hua, Hu, Liu, Zhang: The Design of Fast
      * Content-Defined Chunking for Data Deduplication Based Storage Systems. IEEE Transactions on Parallel and Distributed
      * Systems 31(9), 2020). A quarter of the average is the least length, eight times the average the most; below the
@@ -56,7 +56,7 @@ public sealed interface Cutting {
      *
      * @param averageBytes a power of two from 1 KiB to 4 MiB
      */
-    record ContentDefined(int averageBytes) implements Cutting {
+    record ContentDefined(int averageBytes) implements Chunking {
 
         private static final int LEAST = 1 << 10;
         private static final int MOST = 1 << 22;

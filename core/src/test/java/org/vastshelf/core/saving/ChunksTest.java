@@ -12,10 +12,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-class PiecesTest {
+class ChunksTest {
 
-    /** Generated pieces with a known answer: some come often, most once, and lengths differ. */
-    private static long fill(Pieces pieces, long seed, int different) {
+    /** Generated chunks with a known answer: some come often, most once, and lengths differ. */
+    private static long fill(Chunks chunks, long seed, int different) {
         SplittableRandom random = new SplittableRandom(seed);
         long unique = 0;
         for (int i = 0; i < different; i++) {
@@ -25,7 +25,7 @@ class PiecesTest {
             int times = random.nextInt(4) == 0 ? 1 + (int) (1 / (0.01 + random.nextDouble())) : 1;
             unique += length;
             for (int j = 0; j < times; j++) {
-                pieces.add(high, low, length);
+                chunks.add(high, low, length);
             }
         }
         return unique;
@@ -36,9 +36,9 @@ class PiecesTest {
     void the_truth_lies_within_two_standard_errors_in_95_of_100_samples(int depth, int different) {
         int within = 0;
         for (int seed = 0; seed < 400; seed++) {
-            Pieces pieces = new Pieces(depth, Pieces.MOST);
-            long truth = fill(pieces, seed, different);
-            Savings savings = pieces.savings();
+            Chunks chunks = new Chunks(depth, Chunks.MOST);
+            long truth = fill(chunks, seed, different);
+            Savings savings = chunks.savings();
             if (Math.abs(savings.uniqueBytes() - truth) <= 2 * savings.standardErrorBytes()) {
                 within++;
             }
@@ -48,33 +48,33 @@ class PiecesTest {
     }
 
     @Test
-    void more_pieces_than_are_kept_deepen_the_sample_and_are_told_from_it() {
-        Pieces pieces = new Pieces(0, 5_000);
-        long truth = fill(pieces, 5, 100_000);
-        assertThat(pieces.size()).isLessThanOrEqualTo(5_000);
-        assertThat(pieces.depth()).isEqualTo(5);
-        Savings savings = pieces.savings();
+    void more_chunks_than_are_kept_deepen_the_sample_and_are_told_from_it() {
+        Chunks chunks = new Chunks(0, 5_000);
+        long truth = fill(chunks, 5, 100_000);
+        assertThat(chunks.size()).isLessThanOrEqualTo(5_000);
+        assertThat(chunks.depth()).isEqualTo(5);
+        Savings savings = chunks.savings();
         assertThat(savings.standardErrorBytes()).isPositive().isLessThan(truth / 20);
         assertThat(Math.abs(savings.uniqueBytes() - truth)).isLessThan(4 * savings.standardErrorBytes());
     }
 
     @Test
     void a_sample_that_deepened_is_the_sample_that_was_deep_from_the_beginning() {
-        Pieces grown = new Pieces(0, 5_000);
+        Chunks grown = new Chunks(0, 5_000);
         fill(grown, 9, 50_000);
-        Pieces deep = new Pieces(grown.depth(), Pieces.MOST);
+        Chunks deep = new Chunks(grown.depth(), Chunks.MOST);
         fill(deep, 9, 50_000);
         assertThat(grown.savings()).isEqualTo(deep.savings());
     }
 
     @Test
     void what_was_written_down_goes_on_as_if_it_had_not_been() throws IOException {
-        Pieces whole = new Pieces(0, 3_000);
+        Chunks whole = new Chunks(0, 3_000);
         fill(whole, 1, 4_000);
         whole.addZeros(4_096);
         ByteArrayOutputStream kept = new ByteArrayOutputStream();
         whole.write(new DataOutputStream(kept));
-        Pieces read = Pieces.read(new DataInputStream(new ByteArrayInputStream(kept.toByteArray())));
+        Chunks read = Chunks.read(new DataInputStream(new ByteArrayInputStream(kept.toByteArray())));
         assertThat(read.savings()).isEqualTo(whole.savings());
         assertThat(read.size()).isEqualTo(whole.size());
         fill(whole, 2, 4_000);
@@ -85,18 +85,18 @@ class PiecesTest {
 
     @Test
     void zeros_are_exact_however_deep_the_sample() {
-        Pieces pieces = new Pieces(10, Pieces.MOST);
+        Chunks chunks = new Chunks(10, Chunks.MOST);
         for (int i = 0; i < 1_000_000; i++) {
-            pieces.addZeros(65_536);
+            chunks.addZeros(65_536);
         }
-        pieces.addZeros(100);
-        assertThat(pieces.savings().uniqueBytes()).isEqualTo(65_636);
-        assertThat(pieces.savings().standardErrorBytes()).isZero();
+        chunks.addZeros(100);
+        assertThat(chunks.savings().uniqueBytes()).isEqualTo(65_636);
+        assertThat(chunks.savings().standardErrorBytes()).isZero();
     }
 
     @Test
     void nothing_comes_to_nothing() {
-        assertThat(new Pieces(0, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0));
-        assertThat(new Pieces(3, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0));
+        assertThat(new Chunks(0, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0));
+        assertThat(new Chunks(3, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0));
     }
 }

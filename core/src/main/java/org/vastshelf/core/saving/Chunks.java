@@ -5,10 +5,10 @@ import java.io.DataOutput;
 import java.io.IOException;
 
 /**
- * Pieces that differ, by fingerprints of 128 bits, in bounded memory: where there are more than so many, only those with
- * more of their lowest bits zero are kept, which is a fair sample of them. 10 million pieces take less than 512 MiB.
+ * Chunks that differ, by fingerprints of 128 bits, in bounded memory: where there are more than so many, only those with
+ * more of their lowest bits zero are kept, which is a fair sample of them. 10 million chunks take less than 512 MiB.
  */
-public final class Pieces {
+public final class Chunks {
 
     /** More than 10 million, so that these are compared whole. */
     public static final int MOST = 11_000_000;
@@ -20,17 +20,17 @@ public final class Pieces {
     private final int most;
     private int depth;
     private int size;
-    /** Zeros are the piece that comes most often by far: counted apart, they do not depend on luck. */
-    private final ZeroPieces zeros = new ZeroPieces();
+    /** Zeros are the chunk that comes most often by far: counted apart, they do not depend on luck. */
+    private final ZeroChunks zeros = new ZeroChunks();
 
     private long files;
     private long bytes;
 
     /**
-     * @param depth how many of the lowest bits have to be zero from the beginning; 0 for all pieces
-     * @param most how many pieces are kept
+     * @param depth how many of the lowest bits have to be zero from the beginning; 0 for all chunks
+     * @param most how many chunks are kept
      */
-    public Pieces(int depth, int most) {
+    public Chunks(int depth, int most) {
         this.depth = depth;
         this.most = most;
         for (int i = 0; i < PARTS; i++) {
@@ -42,7 +42,7 @@ public final class Pieces {
         files++;
     }
 
-    /** A piece of a file that is not all zeros. */
+    /** A chunk of a file that is not all zeros. */
     public void add(long high, long low, int length) {
         bytes += length;
         if (!isSampled(low, depth)) {
@@ -56,7 +56,7 @@ public final class Pieces {
         }
     }
 
-    /** A piece that is all zeros. */
+    /** A chunk that is all zeros. */
     public void addZeros(int length) {
         bytes += length;
         zeros.add(length);
@@ -80,7 +80,7 @@ public final class Pieces {
         return depth;
     }
 
-    /** How many pieces are kept. */
+    /** How many chunks are kept. */
     public int size() {
         return size;
     }
@@ -102,23 +102,23 @@ public final class Pieces {
     }
 
     /** Reads what was written. */
-    public static Pieces read(DataInput in) throws IOException {
+    public static Chunks read(DataInput in) throws IOException {
         int most = in.readInt();
-        Pieces pieces = new Pieces(in.readInt(), most);
-        pieces.files = in.readLong();
-        pieces.bytes = in.readLong();
-        pieces.zeros.read(in);
-        for (Part part : pieces.parts) {
+        Chunks chunks = new Chunks(in.readInt(), most);
+        chunks.files = in.readLong();
+        chunks.bytes = in.readLong();
+        chunks.zeros.read(in);
+        for (Part part : chunks.parts) {
             part.read(in);
-            pieces.size += part.size();
+            chunks.size += part.size();
         }
-        return pieces;
+        return chunks;
     }
 
     /**
-     * What they come to. From a sample it is the bytes in it divided by the chance of a piece to be in it (Horvitz and
+     * What they come to. From a sample it is the bytes in it divided by the chance of a chunk to be in it (Horvitz and
      * Thompson, A Generalization of Sampling Without Replacement From a Finite Universe, 1952), with the standard error of
-     * that. It does not depend on how often pieces come, which may differ by any factor and would make a ratio to all
+     * that. It does not depend on how often chunks come, which may differ by any factor and would make a ratio to all
      * bytes seem better than it is.
      */
     public Savings savings() {

@@ -15,10 +15,10 @@ import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.vastshelf.core.saving.Cutting.ContentDefined;
-import org.vastshelf.core.saving.Cutting.Fixed;
+import org.vastshelf.core.saving.Chunking.ContentDefined;
+import org.vastshelf.core.saving.Chunking.Fixed;
 
-class FileCutterTest {
+class FileChunkerTest {
 
     private static byte[] random(long seed, int length) {
         byte[] bytes = new byte[length];
@@ -36,13 +36,13 @@ class FileCutterTest {
         };
     }
 
-    private static Savings counted(Cutting cutting, List<byte[]> files) throws IOException {
-        Pieces pieces = new Pieces(0, Pieces.MOST);
-        FileCutter cutter = new FileCutter(cutting, pieces);
+    private static Savings counted(Chunking chunking, List<byte[]> files) throws IOException {
+        Chunks chunks = new Chunks(0, Chunks.MOST);
+        FileChunker chunker = new FileChunker(chunking, chunks);
         for (byte[] file : files) {
-            assertThat(cutter.file(slow(file), read -> {})).isEqualTo(file.length);
+            assertThat(chunker.file(slow(file), read -> {})).isEqualTo(file.length);
         }
-        return pieces.savings();
+        return chunks.savings();
     }
 
     /** The same by sets of blocks, without any of the code that is tried. */
@@ -81,7 +81,7 @@ class FileCutterTest {
     }
 
     @Test
-    void content_defined_pieces_find_again_what_fixed_blocks_miss() throws IOException {
+    void content_defined_chunks_find_again_what_fixed_blocks_miss() throws IOException {
         byte[] some = random(2, 5_000_000);
         byte[] shifted = new byte[some.length + 1];
         System.arraycopy(some, 0, shifted, 1, some.length);
@@ -93,12 +93,12 @@ class FileCutterTest {
     @Test
     void pieces_do_not_depend_on_how_the_bytes_arrive() throws IOException {
         byte[] some = random(3, 20_000_000);
-        Pieces whole = new Pieces(0, Pieces.MOST);
-        new FileCutter(new ContentDefined(16_384), whole).file(new ByteArrayInputStream(some), read -> {});
-        Pieces bits = new Pieces(0, Pieces.MOST);
-        FileCutter cutter = new FileCutter(new ContentDefined(16_384), bits);
-        cutter.file(slow(some), read -> {});
-        cutter.file(slow(some), read -> {});
+        Chunks whole = new Chunks(0, Chunks.MOST);
+        new FileChunker(new ContentDefined(16_384), whole).file(new ByteArrayInputStream(some), read -> {});
+        Chunks bits = new Chunks(0, Chunks.MOST);
+        FileChunker chunker = new FileChunker(new ContentDefined(16_384), bits);
+        chunker.file(slow(some), read -> {});
+        chunker.file(slow(some), read -> {});
         assertThat(bits.size()).isEqualTo(whole.size());
         assertThat(bits.savings().uniqueBytes()).isEqualTo(some.length);
     }
