@@ -185,6 +185,22 @@ class SavingsTest {
         assertThat(timed.path("problem").asString()).isEqualTo("its time is up");
     }
 
+    /** What was read of a file before it was stopped is not counted twice. */
+    @Test
+    void a_large_file_is_stopped_in_its_middle_and_counted_once() throws Exception {
+        Path tree = Files.createTempDirectory(App.TREES, "large");
+        Files.write(tree.resolve("a.bin"), random(8, 24 << 20));
+        bringIn("large", tree);
+        String run = begun("large", "{\"method\":\"FIXED\",\"blockBytes\":65536,\"mibps\":8}");
+        Thread.sleep(1_300);
+        App.post("odile", run + "/stop", "");
+        assertThat(awaited(run, "stopped").path("bytes").asLong()).isZero();
+        App.post("odile", run + "/go-on", "");
+        JsonNode done = awaited(run, "done");
+        assertThat(done.path("bytes").asLong()).isEqualTo(24 << 20);
+        assertThat(done.path("uniqueBytes").asLong()).isEqualTo(24 << 20);
+    }
+
     @Test
     void what_can_not_be_measured_is_said_at_its_place() throws Exception {
         assertThat(App.get("odile", "/api/v1/catalogues/nowhere").status()).isEqualTo(404);

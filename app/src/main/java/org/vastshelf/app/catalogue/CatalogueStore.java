@@ -7,6 +7,7 @@ import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
+import static org.vastshelf.app.store.generated.Tables.SAVING_RUN;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
 
@@ -191,6 +192,7 @@ public class CatalogueStore {
         db.deleteFrom(TALLY).where(TALLY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(SAVING_RUN).where(SAVING_RUN.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(CATALOGUE).where(CATALOGUE.NO.eq(no)).execute();
     }
 

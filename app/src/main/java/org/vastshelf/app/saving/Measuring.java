@@ -5,8 +5,8 @@ import java.io.InputStream;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
 import org.vastshelf.core.saving.Chunks;
 import org.vastshelf.core.saving.FileChunker;
 
@@ -37,13 +37,17 @@ final class Measuring {
     private final Opening opening;
     private final FileChunker chunker;
     private final Chunks chunks;
+    private final BooleanSupplier stopped;
     private final long begun = System.nanoTime();
     private Resting resting;
     private long unreadable;
     private long read;
     private long looked = begun;
+    private long asked = begun;
 
-    Measuring(SavingRun.Wanted wanted, Resting from, Files files, Opening opening) {
+    /** @param stopped asked every second; ends it, in the middle of a file too */
+    Measuring(SavingRun.Wanted wanted, Resting from, Files files, Opening opening, BooleanSupplier stopped) {
+        this.stopped = stopped;
         this.wanted = wanted;
         this.resting = from;
         this.files = files;
@@ -53,30 +57,38 @@ final class Measuring {
         this.chunker = new FileChunker(wanted.chunking(), chunks);
     }
 
+    /** How it ended. */
+    enum End {
+        ALL,
+        BETWEEN_FILES,
+        /** What was read of that file is counted, so that it can't go on from there. */
+        WITHIN_A_FILE
+    }
+
     /**
      * Goes on until all is read.
      *
-     * @param stopped asked every second, after a file; ends it
-     * @param told every second, with how far it is
-     * @return true when all is read
+     * @param told every second, between two files, with how far it is
      */
-    boolean run(Predicate<Resting> stopped, Consumer<Resting> told) {
+    End run(Consumer<Resting> told) {
         List<SavingStore.Entry> page = files.behind(resting.folder(), resting.name(), PAGE);
         while (!page.isEmpty()) {
             for (SavingStore.Entry file : page) {
-                read(file);
+                if (!read(file)) {
+                    return End.WITHIN_A_FILE;
+                }
                 resting = new Resting(file.folder(), file.name(), unreadable, chunks);
                 if (System.nanoTime() - looked > LOOK_NANOS) {
                     looked = System.nanoTime();
                     told.accept(resting);
-                    if (stopped.test(resting)) {
-                        return false;
+                    if (isToEnd()) {
+                        return End.BETWEEN_FILES;
                     }
                 }
             }
             page = files.behind(resting.folder(), resting.name(), PAGE);
         }
-        return true;
+        return End.ALL;
     }
 
     Resting resting() {
@@ -90,21 +102,39 @@ final class Measuring {
                         > Duration.ofSeconds(wanted.seconds()).toNanos();
     }
 
-    private void read(SavingStore.Entry file) {
+    private boolean isToEnd() {
+        return isTimeUp() || stopped.getAsBoolean();
+    }
+
+    /** Somebody stopped it while a file was read. */
+    private static final class Stopped extends IOException {}
+
+    /** False when it was ended in its middle. */
+    private boolean read(SavingStore.Entry file) {
         try (InputStream in = opening.open(file).orElse(null)) {
             if (in != null) {
                 chunker.file(in, this::pace);
             }
+        } catch (Stopped ended) {
+            return false;
         } catch (IOException gone) {
             unreadable++;
         }
+        return true;
     }
 
     private void pace(int bytes) throws IOException {
         read += bytes;
+        if (System.nanoTime() - asked > LOOK_NANOS) {
+            asked = System.nanoTime();
+            if (isToEnd()) {
+                throw new Stopped();
+            }
+        }
         if (wanted.mibps() == 0) {
             return;
         }
+
         long due = begun + (long) (read / (wanted.mibps() * MIB) * 1e9);
         long early = due - System.nanoTime();
         if (early > 0) {

@@ -127,8 +127,9 @@ public class SavingService {
         return catalogues.find(name).orElseThrow(() -> new NotFound("catalogue", name));
     }
 
-    private void begin(SavingRun run) {
-        if (leases.take(lease(run.id()), LEASE) && running.add(run.id())) {
+    /** One at a time on each node, since each may need a third of its memory; others wait until it is their turn. */
+    private synchronized void begin(SavingRun run) {
+        if (running.isEmpty() && leases.take(lease(run.id()), LEASE) && running.add(run.id())) {
             // A thread of the system's: it computes all the time.
             Thread.ofPlatform().name("saving " + run.id()).daemon().start(() -> measure(run));
         }
@@ -139,11 +140,9 @@ public class SavingService {
             Optional<Catalogue> catalogue = catalogues.all().stream()
                     .filter(c -> c.no() == run.catalogue())
                     .findFirst();
-            if (catalogue.isEmpty()) {
-                store.forget(run.catalogue());
-                return;
+            if (catalogue.isPresent()) {
+                measure(run, catalogue.get());
             }
-            measure(run, catalogue.get());
         } catch (IOException | RuntimeException unforeseen) {
             LOG.error("measurement {} failed", run.id(), unforeseen);
             end(run, State.FAILED, ShortText.of(String.valueOf(unforeseen.getMessage()), LONGEST_PROBLEM));
@@ -155,33 +154,50 @@ public class SavingService {
 
     private void measure(SavingRun run, Catalogue catalogue) throws IOException {
         Path kept = folder.resolve(run.id() + ".chunks");
-        Resting from = Files.exists(kept)
-                ? Resting.read(kept)
-                : Resting.begun(run.wanted().depth());
+        Resting from = begun(run, kept);
+
         try (HostTree tree = new HostTree(catalogue.source() == Source.FOLDER ? catalogue.root() : "/")) {
             Measuring.Opening opening = catalogue.source() == Source.FOLDER
                     ? file -> tree.open(file.folderPath(), file.name())
                     : file -> Optional.of(
                             bytes.open(file.contents(), 0, file.contents().length()));
             Measuring measuring = new Measuring(
-                    run.wanted(), from, (at, name, most) -> store.behind(catalogue.no(), at, name, most), opening);
+                    run.wanted(),
+                    from,
+                    (at, name, most) -> store.behind(catalogue.no(), at, name, most),
+                    opening,
+                    () -> !store.isRunning(run.id()));
             Rests rests = new Rests(kept);
-            boolean all = measuring.run(resting -> measuring.isTimeUp() || !store.isRunning(run.id()), resting -> {
+            Measuring.End end = measuring.run(resting -> {
                 store.progress(run.id(), resting.chunks().savings(), resting.unreadable());
                 rests.offer(resting);
             });
-            store.progress(
-                    run.id(),
-                    measuring.resting().chunks().savings(),
-                    measuring.resting().unreadable());
-            if (all) {
-                Files.deleteIfExists(kept);
-                end(run, State.DONE, "");
-            } else {
+            if (end == Measuring.End.BETWEEN_FILES) {
                 measuring.resting().write(kept);
+            }
+            if (end != Measuring.End.WITHIN_A_FILE) {
+                Resting last = measuring.resting();
+                store.progress(run.id(), last.chunks().savings(), last.unreadable());
+            }
+            // Where somebody stopped it, it is stopped already, or somebody lets it go on again since.
+            if (end == Measuring.End.ALL) {
+                end(run, State.DONE, "");
+            } else if (measuring.isTimeUp()) {
                 end(run, State.STOPPED, "its time is up");
             }
+
+            if (end == Measuring.End.ALL
+                    || store.find(run.catalogue(), run.id()).isEmpty()) {
+                Files.deleteIfExists(kept);
+            }
         }
+    }
+
+    /** How far it had come when that was written down last. */
+    private static Resting begun(SavingRun run, Path kept) throws IOException {
+        return Files.exists(kept)
+                ? Resting.read(kept)
+                : Resting.begun(run.wanted().depth());
     }
 
     private void end(SavingRun run, State state, String problem) {

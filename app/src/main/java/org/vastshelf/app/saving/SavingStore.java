@@ -134,11 +134,6 @@ class SavingStore {
                 > 0;
     }
 
-    /** Forgets the measurements of a catalogue that is gone. */
-    void forget(int catalogue) {
-        db.deleteFrom(SAVING_RUN).where(SAVING_RUN.CATALOGUE_NO.eq(catalogue)).execute();
-    }
-
     /**
      * A file that is to be read.
      *
