@@ -250,11 +250,13 @@ public class Snapshots {
             }
             List<Taken> taken = all.subList(there.size(), all.size());
             store.add(taken);
-            deeds.done(SCHEDULE, Deeds.Kind.SNAPSHOT, where(name), said(taken));
+            String said = said(taken);
             if (!gone.isEmpty()) {
                 List<HeldBlocks.Count> held = store.held(name);
-                remove(SCHEDULE, new Shelf(volume, all, HeldBlocks.sums(numbers(all), held)), held, gone);
+                Shelf shelf = new Shelf(volume, all, HeldBlocks.sums(numbers(all), held));
+                said += "; " + deleted(shelf, gone, remove(shelf, held, gone));
             }
+            deeds.done(SCHEDULE, Deeds.Kind.SNAPSHOT, where(name), said);
             begin(estate, name, taken.getLast().number(), taken.getLast().number());
             makeRoom(estate, name);
         });
@@ -621,7 +623,8 @@ public class Snapshots {
                             + by.getFirst().why());
                 });
             }
-            long free = remove(who, shelf, held, numbers);
+            long free = remove(shelf, held, numbers);
+            deeds.done(who, Deeds.Kind.SNAPSHOT, where(volumeName), deleted(shelf, numbers, free));
             NavigableSet<Integer> left = numbers(store.of(volumeName));
             begin(estate, volumeName, ever, left.isEmpty() ? 0 : left.last());
             return free;
@@ -631,7 +634,7 @@ public class Snapshots {
     }
 
     /** Removes snapshots that may go, with what they alone hold; says how much that is. */
-    private long remove(String who, Shelf shelf, List<HeldBlocks.Count> held, Collection<Integer> numbers) {
+    private long remove(Shelf shelf, List<HeldBlocks.Count> held, Collection<Integer> numbers) {
         String volume = shelf.volume.name();
         NavigableSet<Integer> left = numbers(shelf.taken);
         left.removeAll(Set.copyOf(numbers));
@@ -641,7 +644,6 @@ public class Snapshots {
         if (!Set.copyOf(counts).equals(Set.copyOf(held))) {
             store.keep(volume, counts, free);
         }
-        deeds.done(who, Deeds.Kind.SNAPSHOT, where(volume), deleted(shelf, numbers, free));
         return free;
     }
 

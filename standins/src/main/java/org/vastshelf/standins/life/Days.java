@@ -4,7 +4,9 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -25,10 +27,29 @@ public final class Days {
     /** Days on which somebody comes back to what was saved on one. */
     private static final int LATER = 6;
 
+    /** Days that are known: those to which people come back on the next ones. */
+    private static final int KNOWN = 128;
+
     private final Map<String, Double> each = new ConcurrentHashMap<>();
+    private final Map<Saved, List<Act>> known = Collections.synchronizedMap(new LinkedHashMap<>(KNOWN, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Saved, List<Act>> eldest) {
+            return size() > KNOWN;
+        }
+    });
+
+    private record Saved(String share, LocalDate day, Crew crew) {}
 
     /** New files of a share's day, in the order of their moments. */
     public List<Act> saves(String share, LocalDate day, Crew crew) {
+        Saved which = new Saved(share, day, crew);
+        List<Act> before = known.get(which);
+        List<Act> saves = before == null ? made(share, day, crew) : before;
+        known.put(which, saves);
+        return saves;
+    }
+
+    private List<Act> made(String share, LocalDate day, Crew crew) {
         Optional<DailyLife> life = DailyLife.of(share);
         if (life.isEmpty()) {
             return List.of();
