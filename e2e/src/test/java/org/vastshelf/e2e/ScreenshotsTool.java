@@ -15,7 +15,7 @@ class ScreenshotsTool {
             + "&drives=fernhill/3/7&drives=fernhill/3/8&drives=fernhill/3/9&drives=fernhill/3/10";
 
     @Test
-    void take() {
+    void take() throws Exception {
         Path folder = Path.of("..").resolve(System.getProperty("vastshelf.shots"));
         Map<String, String> views = new LinkedHashMap<>();
         views.put("look", "/look");
@@ -33,8 +33,9 @@ class ScreenshotsTool {
                 "/foresee/volume/film/suppose?project=3+TiB&projectFrom=2026-06-01&projectDays=60&gone=1+TiB&goneOn=2026-09-01");
         views.put("folder", "/look/folders/press");
         views.put("protect", "/protect");
-        views.put("bench", "/build/bench");
+        views.put("lighten", "/lighten");
         views.put("snapshots", "/protect/volumes/office?chosen=13&chosen=12");
+        measured();
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             views.forEach((name, path) -> {
                 browser.page.navigate(path);
@@ -45,6 +46,19 @@ class ScreenshotsTool {
             browser.page.navigate("/look");
             browser.page.evaluate("() => document.documentElement.dataset.theme = 'dark'");
             shoot(browser.page, folder.resolve("look-dark.png"));
+        }
+    }
+
+    /** A folder of this host, whose duplicates were counted. */
+    private static void measured() throws InterruptedException {
+        App.post("odile", "/api/v1/catalogues", "{\"name\":\"handbooks\",\"folder\":\"/usr/share/doc\"}");
+        String one = "/api/v1/catalogues/handbooks";
+        while (App.get("odile", one).text().contains("READING")) {
+            Thread.sleep(200);
+        }
+        App.post("odile", one + "/savings", "{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":16384}");
+        while (App.get("odile", one + "/savings").text().contains("running")) {
+            Thread.sleep(200);
         }
     }
 

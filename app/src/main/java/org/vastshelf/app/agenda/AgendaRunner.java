@@ -156,7 +156,8 @@ public class AgendaRunner {
     }
 
     private boolean isQuick(Row row) {
-        return works.get(row.entry().kind()).isQuick();
+        DueWork work = works.get(row.entry().kind());
+        return work != null && work.isQuick();
     }
 
     private void done(Row row) {
