@@ -27,6 +27,7 @@ class CoreIsPureTest {
                     "java.util..",
                     "org.dmfs.rfc5545..",
                     "org.hipparchus..",
+                    "com.dynatrace.hash4j..",
                     "org.jspecify..");
 
     @ArchTest

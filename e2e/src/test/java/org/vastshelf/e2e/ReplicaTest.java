@@ -308,7 +308,7 @@ class ReplicaTest {
         } finally {
             link(38, false);
         }
-        assertThat(draft(pair("film", "oak", "BY_INTERVAL", false, "75")))
+        assertThat(draft(pair("plans", "elm", "BY_INTERVAL", false, "75")))
                 .contains("It lies on the same pool: it helps when files are lost, and not when drives are");
         assertThat(draft(pair("plans", "oak", "BY_INTERVAL", false, "75"))).contains("It lies on the same file server");
         assertThat(draft(pair("herbarium", "reed", "BY_INTERVAL", false, "75"))).contains("is part of a pair already");
