@@ -113,7 +113,11 @@ final class Measuring {
     private boolean read(SavingStore.Entry file) {
         try (InputStream in = opening.open(file).orElse(null)) {
             if (in != null) {
-                chunker.file(in, this::pace);
+                chunker.<IOException>file((into, from, wanted) -> {
+                    int bytes = in.readNBytes(into, from, wanted);
+                    pace(bytes);
+                    return bytes;
+                });
             }
         } catch (Stopped ended) {
             return false;

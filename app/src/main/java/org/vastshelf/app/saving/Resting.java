@@ -5,6 +5,7 @@ import java.io.BufferedOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -33,7 +34,13 @@ record Resting(int folder, byte[] name, long unreadable, Chunks chunks) {
             out.writeInt(name.length);
             out.write(name);
             out.writeLong(unreadable);
-            chunks.write(out);
+            chunks.write(number -> {
+                try {
+                    out.writeLong(number);
+                } catch (IOException full) {
+                    throw new UncheckedIOException("how far it is could not be written down", full);
+                }
+            });
         }
         Files.move(beside, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
     }
@@ -42,7 +49,13 @@ record Resting(int folder, byte[] name, long unreadable, Chunks chunks) {
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file), BUFFER))) {
             int folder = in.readInt();
             byte[] name = in.readNBytes(in.readInt());
-            return new Resting(folder, name, in.readLong(), Chunks.read(in));
+            return new Resting(folder, name, in.readLong(), Chunks.read(() -> {
+                try {
+                    return in.readLong();
+                } catch (IOException cut) {
+                    throw new UncheckedIOException("how far it is can't be read", cut);
+                }
+            }));
         }
     }
 }

@@ -1,8 +1,7 @@
 package org.vastshelf.core.saving;
 
-import java.io.DataInput;
-import java.io.DataOutput;
-import java.io.IOException;
+import java.util.function.LongConsumer;
+import java.util.function.LongSupplier;
 
 /**
  * Chunks that differ, by fingerprints of 128 bits, in bounded memory: where there are more than so many, only those with
@@ -89,24 +88,24 @@ public final class Chunks {
         return bytes;
     }
 
-    /** Writes all of them down, so that another count can go on from there. */
-    public void write(DataOutput out) throws IOException {
-        out.writeInt(most);
-        out.writeInt(depth);
-        out.writeLong(files);
-        out.writeLong(bytes);
+    /** Tells all of them as numbers, so that another count can go on from there. */
+    public void write(LongConsumer out) {
+        out.accept(most);
+        out.accept(depth);
+        out.accept(files);
+        out.accept(bytes);
         zeros.write(out);
         for (Part part : parts) {
             part.write(out);
         }
     }
 
-    /** Reads what was written. */
-    public static Chunks read(DataInput in) throws IOException {
-        int most = in.readInt();
-        Chunks chunks = new Chunks(in.readInt(), most);
-        chunks.files = in.readLong();
-        chunks.bytes = in.readLong();
+    /** Those that were told as these numbers. */
+    public static Chunks read(LongSupplier in) {
+        int most = (int) in.getAsLong();
+        Chunks chunks = new Chunks((int) in.getAsLong(), most);
+        chunks.files = in.getAsLong();
+        chunks.bytes = in.getAsLong();
         chunks.zeros.read(in);
         for (Part part : chunks.parts) {
             part.read(in);

@@ -3,8 +3,6 @@ package org.vastshelf.core.saving;
 import com.dynatrace.hash4j.hashing.HashValue128;
 import com.dynatrace.hash4j.hashing.Hasher128;
 import com.dynatrace.hash4j.hashing.Hashing;
-import java.io.IOException;
-import java.io.InputStream;
 import java.util.Arrays;
 
 /** Reads files once from beginning to end, and hands over what they are cut into. Not for several threads at once. */
@@ -26,10 +24,16 @@ public final class FileChunker {
         this.zeros = new byte[chunking.longest()];
     }
 
-    /** Told how many bytes were read since it was told last; may wait, or throw to end it. */
+    /** Where the bytes of a file come from, one after the other. */
     @FunctionalInterface
-    public interface Progress {
-        void read(int bytes) throws IOException;
+    public interface Source<X extends Exception> {
+
+        /**
+         * Fills a part of an array.
+         *
+         * @return how many there were; fewer than wanted only where the file ends
+         */
+        int read(byte[] into, int from, int wanted) throws X;
     }
 
     /**
@@ -37,7 +41,7 @@ public final class FileChunker {
      *
      * @return its length as it was read
      */
-    public long file(InputStream file, Progress progress) throws IOException {
+    public <X extends Exception> long file(Source<X> file) throws X {
         chunks.file();
         long length = 0;
         int begin = 0;
@@ -50,11 +54,10 @@ public final class FileChunker {
                     end -= begin;
                     begin = 0;
                 }
-                int read = file.readNBytes(buffer, end, READ);
+                int read = file.read(buffer, end, READ);
                 more = read == READ;
                 end += read;
                 length += read;
-                progress.read(read);
             }
             while (begin < end && (!more || end - begin >= chunking.longest())) {
                 int chunk = chunking.cut(buffer, begin, end);

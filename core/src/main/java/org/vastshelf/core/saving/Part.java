@@ -1,8 +1,7 @@
 package org.vastshelf.core.saving;
 
-import java.io.DataInput;
-import java.io.DataOutput;
-import java.io.IOException;
+import java.util.function.LongConsumer;
+import java.util.function.LongSupplier;
 
 /** A part of all chunks: an open table in plain arrays, which grows for itself so that no growth needs much at once. */
 final class Part {
@@ -82,20 +81,22 @@ final class Part {
         }
     }
 
-    void write(DataOutput out) throws IOException {
-        out.writeInt(size);
+    void write(LongConsumer out) {
+        out.accept(size);
         for (int i = 0; i < length.length; i++) {
             if (length[i] != 0) {
-                out.writeLong(high[i]);
-                out.writeLong(low[i]);
-                out.writeInt(length[i]);
+                out.accept(high[i]);
+                out.accept(low[i]);
+                out.accept(length[i]);
             }
         }
     }
 
-    void read(DataInput in) throws IOException {
-        for (int left = in.readInt(); left > 0; left--) {
-            add(in.readLong(), in.readLong(), in.readInt());
+    void read(LongSupplier in) {
+        for (long left = in.getAsLong(); left > 0; left--) {
+            long chunkHigh = in.getAsLong();
+            long chunkLow = in.getAsLong();
+            add(chunkHigh, chunkLow, (int) in.getAsLong());
         }
     }
 

@@ -1,10 +1,9 @@
 package org.vastshelf.core.saving;
 
-import java.io.DataInput;
-import java.io.DataOutput;
-import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.LongConsumer;
+import java.util.function.LongSupplier;
 
 /** Chunks of zeros, by their length. */
 final class ZeroChunks {
@@ -15,17 +14,18 @@ final class ZeroChunks {
         counts.merge(length, 1L, Long::sum);
     }
 
-    void write(DataOutput out) throws IOException {
-        out.writeInt(counts.size());
-        for (Map.Entry<Integer, Long> chunk : counts.entrySet()) {
-            out.writeInt(chunk.getKey());
-            out.writeLong(chunk.getValue());
-        }
+    void write(LongConsumer out) {
+        out.accept(counts.size());
+        counts.forEach((length, times) -> {
+            out.accept(length);
+            out.accept(times);
+        });
     }
 
-    void read(DataInput in) throws IOException {
-        for (int left = in.readInt(); left > 0; left--) {
-            counts.put(in.readInt(), in.readLong());
+    void read(LongSupplier in) {
+        for (long left = in.getAsLong(); left > 0; left--) {
+            int length = (int) in.getAsLong();
+            counts.put(length, in.getAsLong());
         }
     }
 

@@ -40,7 +40,7 @@ class FileChunkerTest {
         Chunks chunks = new Chunks(0, Chunks.MOST);
         FileChunker chunker = new FileChunker(chunking, chunks);
         for (byte[] file : files) {
-            assertThat(chunker.file(slow(file), read -> {})).isEqualTo(file.length);
+            assertThat(chunker.file(slow(file)::readNBytes)).isEqualTo(file.length);
         }
         return chunks.savings();
     }
@@ -94,11 +94,11 @@ class FileChunkerTest {
     void pieces_do_not_depend_on_how_the_bytes_arrive() throws IOException {
         byte[] some = random(3, 20_000_000);
         Chunks whole = new Chunks(0, Chunks.MOST);
-        new FileChunker(new ContentDefined(16_384), whole).file(new ByteArrayInputStream(some), read -> {});
+        new FileChunker(new ContentDefined(16_384), whole).file(new ByteArrayInputStream(some)::readNBytes);
         Chunks bits = new Chunks(0, Chunks.MOST);
         FileChunker chunker = new FileChunker(new ContentDefined(16_384), bits);
-        chunker.file(slow(some), read -> {});
-        chunker.file(slow(some), read -> {});
+        chunker.file(slow(some)::readNBytes);
+        chunker.file(slow(some)::readNBytes);
         assertThat(bits.size()).isEqualTo(whole.size());
         assertThat(bits.savings().uniqueBytes()).isEqualTo(some.length);
     }
