@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.SplittableRandom;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -22,6 +23,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** Two nodes on one database: what one does the other sees, nothing is done twice, and the death of one stops nothing. */
 @Execution(ExecutionMode.CONCURRENT)
 class TwoNodesTest {
+
+    /** At a rate at which it takes five seconds. */
+    private static final String MEASURED = "{\"method\":\"FIXED\",\"blockBytes\":4096,\"mibps\":1}";
 
     private static final String DATABASE = "vastshelf_two";
     private static final long STOP = 50_000_000;
@@ -169,7 +173,8 @@ class TwoNodesTest {
     void what_two_nodes_do_at_once_is_done_once_and_whole() throws Exception {
         Path roots = Files.createDirectories(data.resolve("trees"));
         long files = tree(roots);
-        try (CrashRig one = new CrashRig(data, DATABASE, "--vastshelf.scan-roots=" + roots);
+        Path twins = twins(data.resolve("twins"));
+        try (CrashRig one = new CrashRig(data, DATABASE, "--vastshelf.scan-roots=" + roots + "," + twins);
                 CrashRig other = one.beside()) {
             atOnce(List.of(start(one), start(other)));
             assertThat(number("SELECT COUNT(*) FROM {}.catalogue")).isEqualTo(9);
@@ -194,11 +199,15 @@ class TwoNodesTest {
                     draft(one, "{\"change\":\"MoveVolume\",\"volume\":\"plans\",\"pool\":\"ash\",\"limitMibps\":2000}");
             atOnce(List.of(carriedOut(one, moved), carriedOut(other, moved), jump(one, 72), jump(other, 72)));
 
+            one.post("/api/v1/catalogues", "{\"name\":\"twins\",\"folder\":\"" + twins + "\"}");
             long dying = draft(other, "{\"change\":\"RestartNode\",\"server\":\"fernhill\",\"node\":1}");
             carriedOut(other, dying).call();
             String scan = "{\"name\":\"woods\",\"folder\":\"" + roots + "\"}";
             assertThat(other.send("POST", "/api/v1/catalogues", scan).statusCode())
                     .isLessThan(300);
+            assertThat(other.send("POST", "/api/v1/catalogues/twins/savings", MEASURED)
+                            .statusCode())
+                    .isEqualTo(202);
             List<Callable<Void>> works = writers(one);
             works.add(() -> {
                 other.kill();
@@ -208,6 +217,10 @@ class TwoNodesTest {
             allEnds(one);
             assertThat(one.order(dying, "DONE")).contains("\"state\":\"DONE\"");
             isReadByTheOther(files);
+            awaited(
+                    "SELECT COUNT(*) FROM {}.saving_run WHERE state = 'DONE' AND files = 20 AND bytes = 20 * 262144"
+                            + " AND unique_bytes = 10 * 262144",
+                    "the measurement is ended by the node that lives");
             assertThat(one.page("/orders/" + dying)).as("the session lives on").isEqualTo(200);
             everythingAgrees(one);
         }
@@ -281,12 +294,27 @@ class TwoNodesTest {
     }
 
     private static void isReadByTheOther(long files) throws InterruptedException {
-        String woods =
-                "SELECT COUNT(*) FROM {}.catalogue WHERE name = 'woods' AND state = 'COMPLETE' AND files = " + files;
-        for (int i = 0; i < 600 && number(woods) == 0; i++) {
+        awaited(
+                "SELECT COUNT(*) FROM {}.catalogue WHERE name = 'woods' AND state = 'COMPLETE' AND files = " + files,
+                "the scan is ended by the node that lives");
+    }
+
+    private static void awaited(String one, String what) throws InterruptedException {
+        for (int i = 0; i < 900 && number(one) == 0; i++) {
             Thread.sleep(100);
         }
-        assertThat(number(woods)).as("the scan is ended by the node that lives").isEqualTo(1);
+        assertThat(number(one)).as(what).isEqualTo(1);
+    }
+
+    /** Files of which every two are the same. */
+    private static Path twins(Path root) throws IOException {
+        Files.createDirectories(root);
+        byte[] some = new byte[262_144];
+        for (int i = 0; i < 20; i++) {
+            new SplittableRandom(i / 2).nextBytes(some);
+            Files.write(root.resolve("twin-" + i), some);
+        }
+        return root;
     }
 
     private void everythingAgrees(CrashRig node) throws Exception {

@@ -127,14 +127,14 @@ class SavingsApi {
     }
 
     @PostMapping("/api/v1/catalogues/{name}/savings/{id}/stop")
-    Told stop(@PathVariable String name, @PathVariable long id) {
-        savings.stop(name, id);
+    Told stop(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id) {
+        savings.stop(name, id, me.getName());
         return Told.of(savings.find(name, id));
     }
 
     @PostMapping("/api/v1/catalogues/{name}/savings/{id}/go-on")
-    Told goOn(@PathVariable String name, @PathVariable long id) {
-        savings.goOn(name, id);
+    Told goOn(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id) {
+        savings.goOn(name, id, me.getName());
         return Told.of(savings.find(name, id));
     }
 }

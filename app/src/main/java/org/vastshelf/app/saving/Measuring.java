@@ -80,10 +80,10 @@ final class Measuring {
                 resting = new Resting(file.folder(), file.name(), unreadable, chunks);
                 if (System.nanoTime() - looked > LOOK_NANOS) {
                     looked = System.nanoTime();
-                    told.accept(resting);
                     if (isToEnd()) {
                         return End.BETWEEN_FILES;
                     }
+                    told.accept(resting);
                 }
             }
             page = files.behind(resting.folder(), resting.name(), PAGE);

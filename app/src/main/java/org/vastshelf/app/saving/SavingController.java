@@ -262,15 +262,15 @@ class SavingController {
     }
 
     @PostMapping("/lighten/{name}/{id}/stop")
-    String stop(@PathVariable String name, @PathVariable long id) {
-        savings.stop(name, id);
+    String stop(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id) {
+        savings.stop(name, id, me.getName());
         return "redirect:/lighten/" + name;
     }
 
     @PostMapping("/lighten/{name}/{id}/go-on")
     String goOn(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id, Model model) {
         try {
-            savings.goOn(name, id);
+            savings.goOn(name, id, me.getName());
             return "redirect:/lighten/" + name;
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);

@@ -25,6 +25,7 @@ import org.vastshelf.app.folder.HostTree;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.saving.SavingRun.State;
 import org.vastshelf.app.store.LeaseStore;
+import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.unit.ShortText;
 
 /**
@@ -35,7 +36,7 @@ import org.vastshelf.core.unit.ShortText;
 public class SavingService {
 
     private static final Logger LOG = LoggerFactory.getLogger(SavingService.class);
-    private static final Duration LEASE = Duration.ofSeconds(15);
+    private static final Duration LEASE = Duration.ofSeconds(30);
     private static final int MOST_LISTED = 50;
     private static final int LONGEST_PROBLEM = 1_000;
     /** Writing down how far it is takes a twentieth of the time at most. */
@@ -46,6 +47,7 @@ public class SavingService {
     private final FileBytes bytes;
     private final LeaseStore leases;
     private final ShelfClock clock;
+    private final Deeds deeds;
     private final Path folder;
     private final Set<Long> running = ConcurrentHashMap.newKeySet();
 
@@ -55,7 +57,9 @@ public class SavingService {
             FileBytes bytes,
             LeaseStore leases,
             ShelfClock clock,
+            Deeds deeds,
             Settings settings) {
+        this.deeds = deeds;
         this.store = store;
         this.catalogues = catalogues;
         this.bytes = bytes;
@@ -64,10 +68,9 @@ public class SavingService {
         this.folder = settings.data().resolve("savings");
     }
 
-    /** Renews what this node is at, and takes over what a node that is gone was at. */
+    /** Takes over what a node that is gone was at; whoever measures takes the lease again itself, each second. */
     @Scheduled(fixedDelay = 3_000)
     void watch() {
-        running.forEach(id -> leases.take(lease(id), LEASE));
         store.running().stream().filter(run -> !running.contains(run.id())).forEach(this::begin);
     }
 
@@ -89,6 +92,7 @@ public class SavingService {
             throw new IllegalArgumentException("'" + name + "' is being read; wait until its files are known");
         }
         long id = store.add(catalogue.no(), wanted, who, clock.instant());
+        deeds.done(who, Deeds.Kind.MEASURE, "/lighten/" + name, "measurement " + id + " of what could be spared begun");
         begin(store.find(catalogue.no(), id).orElseThrow());
         return id;
     }
@@ -108,18 +112,21 @@ public class SavingService {
     }
 
     /** Whichever node is at it sees it within a second or a file. */
-    public void stop(String name, long id) {
+    public void stop(String name, long id, String who) {
         SavingRun run = find(name, id);
-        store.change(
-                run.id(), List.of(State.RUNNING), State.STOPPED, "somebody stopped it", Optional.of(clock.instant()));
+        if (store.change(
+                run.id(), List.of(State.RUNNING), State.STOPPED, "somebody stopped it", Optional.of(clock.instant()))) {
+            deeds.done(who, Deeds.Kind.MEASURE, "/lighten/" + name, "measurement " + id + " stopped");
+        }
     }
 
-    public void goOn(String name, long id) {
+    public void goOn(String name, long id, String who) {
         SavingRun run = find(name, id);
         if (!store.change(
                 run.id(), List.of(State.STOPPED, State.FAILED, State.RUNNING), State.RUNNING, "", Optional.empty())) {
             throw new IllegalArgumentException("measurement " + id + " is done; begin another");
         }
+        deeds.done(who, Deeds.Kind.MEASURE, "/lighten/" + name, "measurement " + id + " goes on");
         begin(find(name, id));
     }
 
@@ -145,7 +152,9 @@ public class SavingService {
             }
         } catch (IOException | RuntimeException unforeseen) {
             LOG.error("measurement {} failed", run.id(), unforeseen);
-            end(run, State.FAILED, ShortText.of(String.valueOf(unforeseen.getMessage()), LONGEST_PROBLEM));
+            if (leases.take(lease(run.id()), LEASE)) {
+                end(run, State.FAILED, ShortText.of(String.valueOf(unforeseen.getMessage()), LONGEST_PROBLEM));
+            }
         } finally {
             running.remove(run.id());
             leases.giveBack(lease(run.id()));
@@ -166,12 +175,16 @@ public class SavingService {
                     from,
                     (at, name, most) -> store.behind(catalogue.no(), at, name, most),
                     opening,
-                    () -> !store.isRunning(run.id()));
+                    () -> !mayGoOn(run.id()));
             Rests rests = new Rests(kept);
             Measuring.End end = measuring.run(resting -> {
                 store.progress(run.id(), resting.chunks().savings(), resting.unreadable());
                 rests.offer(resting);
             });
+            if (!leases.take(lease(run.id()), LEASE)) {
+                LOG.info("another node goes on with measurement {}", run.id());
+                return;
+            }
             if (end == Measuring.End.BETWEEN_FILES) {
                 measuring.resting().write(kept);
             }
@@ -191,6 +204,11 @@ public class SavingService {
                 Files.deleteIfExists(kept);
             }
         }
+    }
+
+    /** Nobody has stopped it, and no other node has taken it over, which one that stood still for a minute may find. */
+    private boolean mayGoOn(long id) {
+        return leases.take(lease(id), LEASE) && store.isRunning(id);
     }
 
     /** How far it had come when that was written down last. */

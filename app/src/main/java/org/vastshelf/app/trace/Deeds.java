@@ -26,6 +26,7 @@ public class Deeds {
         LEGAL_HOLD("LEGAL-HOLD"),
         RESCAN("RESCAN"),
         IMPORT("IMPORT"),
+        MEASURE("MEASURE"),
         TEMPLATE("TEMPLATE"),
         SIGN_IN("SIGN-IN");
 
