@@ -30,8 +30,7 @@ import org.vastshelf.core.unit.ShortText;
  * Does what falls due: the earliest first, across all kinds, on whichever node gets to it first; one thing in one
  * transaction, or some quick ones. While one node is at it the others leave it alone, so that the order of the moments
  * is the order of the deeds; one that dies leaves nothing half done. What fails is written down, waits longer each time,
- * and is passed by the
- * others.
+ * and is passed by the others.
  */
 @Component
 public class AgendaRunner {

@@ -8,7 +8,10 @@ import org.springframework.context.annotation.Configuration;
 @Configuration
 class JooqWiring {
 
-    /** The connection is to the one schema there is, lists of several lengths share a prepared statement, and nothing is asked for that nobody reads. */
+    /**
+     * The connection is to the one schema there is, lists of several lengths share a prepared statement, and nothing is
+     * asked for that nobody reads.
+     */
     @Bean
     DefaultConfigurationCustomizer lean() {
         return configuration -> configuration
