@@ -60,7 +60,7 @@ class SavingsTest {
                 return told;
             }
             assertThat(told.path("state").asString()).as(told.toString()).isNotEqualTo("failed");
-            Thread.sleep(50);
+            Thread.sleep(100);
         }
         throw new AssertionError(App.get("odile", run).text());
     }

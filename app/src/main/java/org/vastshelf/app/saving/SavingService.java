@@ -68,7 +68,7 @@ public class SavingService {
         this.folder = settings.data().resolve("savings");
     }
 
-    /** Takes over what a node that is gone was at; whoever measures takes the lease again itself, each second. */
+    /** Begins what waits, and takes over what a node that is gone was at; whoever measures takes the lease again itself, each second. */
     @Scheduled(fixedDelay = 3_000)
     void watch() {
         store.running().stream().filter(run -> !running.contains(run.id())).forEach(this::begin);
@@ -158,6 +158,7 @@ public class SavingService {
         } finally {
             running.remove(run.id());
             leases.giveBack(lease(run.id()));
+            watch();
         }
     }
 
