@@ -1,5 +1,6 @@
 package org.vastshelf.app.catalogue;
 
+import static org.vastshelf.app.store.generated.Tables.AGE_TALLY;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
@@ -190,6 +191,7 @@ public class CatalogueStore {
         db.deleteFrom(FILE_PAST).where(FILE_PAST.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(FOLDER_PAST).where(FOLDER_PAST.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(TALLY).where(TALLY.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(AGE_TALLY).where(AGE_TALLY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(SAVING_RUN).where(SAVING_RUN.CATALOGUE_NO.eq(no)).execute();

@@ -19,6 +19,7 @@ import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AgeTallyStore;
 import org.vastshelf.app.catalogue.BulkStore;
 import org.vastshelf.app.catalogue.CatalogueRowStore;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -156,6 +157,7 @@ public class CatalogueCsv {
             writer.flush();
             second.commit();
             writer.complete();
+            AgeTallyStore.sumUp(connection, catalogue.no());
             rows.progress(new CatalogueRowStore.Progress(
                     writer.nextFolder(), writer.nextFolder() - 1, writer.files(), writer.bytes(), 0, 0));
             connection.commit();

@@ -9,6 +9,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.Deque;
 import java.util.function.BooleanSupplier;
+import org.vastshelf.app.catalogue.AgeTallyStore;
 import org.vastshelf.app.catalogue.BulkStore;
 import org.vastshelf.app.catalogue.CatalogueRowStore;
 import org.vastshelf.app.catalogue.CatalogueRowStore.Folder;
@@ -76,6 +77,7 @@ final class FolderScan {
             }
         }
         BulkStore.sumUp(connection, catalogue.no());
+        AgeTallyStore.sumUp(connection, catalogue.no());
         commit(upto);
         return true;
     }

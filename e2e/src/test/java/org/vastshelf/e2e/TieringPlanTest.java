@@ -1,0 +1,217 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.StringReader;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.JsonNodeFactory;
+import tools.jackson.databind.node.ObjectNode;
+
+/** What would leave, against going through all files one by one. */
+class TieringPlanTest {
+
+    private static final String HEADER = "path,bytes,allocated,owner,group,modified,accessed,changed,kind,counted\r\n";
+    private static final Instant AT = Instant.parse("2026-02-11T13:14:15Z");
+    private static final int DAY = 86_400;
+
+    private record Item(String path, long bytes, long modified, long accessed) {
+        String top() {
+            int second = path.indexOf('/', 1);
+            return second < 0 ? "/" : path.substring(0, second);
+        }
+    }
+
+    private record Question(
+            int days, boolean byUse, Long larger, List<String> excluded, Integer percent, Long capacity, Instant at) {
+
+        String body(String catalogue) {
+            ObjectNode body = JsonNodeFactory.instance.objectNode();
+            body.put("catalogue", catalogue)
+                    .put("olderThanDays", days)
+                    .put("by", byUse ? "LAST_USE" : "LAST_CHANGE")
+                    .put("at", at.toString());
+            if (larger != null) {
+                body.put("largerThanBytes", larger);
+            }
+            if (percent != null) {
+                body.put("keepWhileBelowPercent", percent).put("capacityBytes", capacity);
+            }
+            excluded.forEach(body.putArray("excludeFolders")::add);
+            return body.toString();
+        }
+
+        long time(Item item) {
+            return byUse ? Math.max(item.modified, item.accessed) : item.modified;
+        }
+
+        boolean mayLeave(Item item) {
+            return Math.floorDiv(at.getEpochSecond() - time(item), DAY) >= days
+                    && (larger == null || item.bytes > larger)
+                    && excluded.stream().noneMatch(folder -> item.path.startsWith(folder + "/"));
+        }
+
+        /** Files and bytes that leave, by folder of the first level. */
+        Map<String, long[]> leaving(List<Item> items) {
+            long used = items.stream().mapToLong(Item::bytes).sum();
+            long most = percent == null ? -1 : capacity * percent / 100;
+            Map<String, long[]> leaving = new HashMap<>();
+            for (Item item : items.stream()
+                    .filter(this::mayLeave)
+                    .sorted(Comparator.comparingLong(this::time)
+                            .thenComparing(Item::bytes, Comparator.reverseOrder())
+                            .thenComparing(Item::path))
+                    .toList()) {
+                if (used <= most) {
+                    break;
+                }
+                long[] sum = leaving.computeIfAbsent(item.top(), top -> new long[2]);
+                sum[0]++;
+                sum[1] += item.bytes;
+                used -= item.bytes;
+            }
+            return leaving;
+        }
+    }
+
+    private static List<Item> items(String catalogue) throws IOException {
+        List<Item> items = new ArrayList<>();
+        String csv = App.get("odile", "/api/v1/catalogues/" + catalogue + "/files.csv")
+                .text();
+        try (CSVParser lines = CSVFormat.RFC4180
+                .builder()
+                .setHeader()
+                .setSkipHeaderRecord(true)
+                .get()
+                .parse(new StringReader(csv))) {
+            lines.forEach(line -> items.add(new Item(
+                    line.get("path"),
+                    Long.parseLong(line.get("bytes")),
+                    Instant.parse(line.get("modified")).getEpochSecond(),
+                    Instant.parse(line.get("accessed")).getEpochSecond())));
+        }
+        return items;
+    }
+
+    private static void compare(String catalogue, List<Item> items, Question question) {
+        App.Reply reply = App.post("odile", "/api/v1/tiering/plan", question.body(catalogue));
+        assertThat(reply.status()).as(reply.text()).isEqualTo(200);
+        Map<String, long[]> leaving = question.leaving(items);
+        Map<String, long[]> told = new HashMap<>();
+        for (JsonNode folder : reply.json().path("byFolder")) {
+            JsonNode sum = folder.path("leaving");
+            if (sum.path("files").asLong() > 0) {
+                told.put(folder.path("folder").asString(), new long[] {
+                    sum.path("files").asLong(), sum.path("bytes").asLong()
+                });
+            }
+        }
+        assertThat(told.keySet()).as(question.toString()).isEqualTo(leaving.keySet());
+        told.forEach(
+                (folder, sum) -> assertThat(sum).as(question + " " + folder).isEqualTo(leaving.get(folder)));
+        JsonNode all = reply.json();
+        assertThat(all.path("leaving").path("files").asLong()
+                        + all.path("staying").path("files").asLong())
+                .isEqualTo(items.size());
+        assertThat(all.path("leaving").path("bytes").asLong()
+                        + all.path("staying").path("bytes").asLong())
+                .isEqualTo(items.stream().mapToLong(Item::bytes).sum());
+    }
+
+    private static Question random(SplittableRandom random, Instant at, List<String> folders, long used) {
+        List<String> excluded = new ArrayList<>();
+        for (int i = random.nextInt(3); i > 0; i--) {
+            excluded.add(folders.get(random.nextInt(folders.size())));
+        }
+        boolean keep = random.nextBoolean();
+        return new Question(
+                random.nextInt(500),
+                random.nextBoolean(),
+                random.nextInt(4) == 0 ? null : random.nextLong(1L << random.nextInt(1, 14)),
+                excluded,
+                keep ? random.nextInt(101) : null,
+                keep ? used + random.nextLong(used) : null,
+                at);
+    }
+
+    @Test
+    void a_table_is_planned_as_if_each_of_its_files_were_looked_at() throws IOException {
+        SplittableRandom random = new SplittableRandom(20_260_302);
+        List<String> folders = List.of("/a", "/a/b", "/a/b/c", "/ab", "/z/z", "/a/b c", "/none");
+        StringBuilder csv = new StringBuilder(HEADER);
+        for (int i = 0; i < 1_500; i++) {
+            int at = random.nextInt(folders.size());
+            String folder = at == 6 ? "" : folders.get(at);
+            // Many at the same second, at the borders of days, of sizes, and before 1970.
+            long time = AT.getEpochSecond() - random.nextInt(500) * (long) DAY + random.nextInt(-1, 2);
+            long modified = random.nextInt(50) == 0 ? -random.nextInt(5) * (long) DAY - 1 : time;
+            long bytes = random.nextInt(3) == 0 ? 1L << random.nextInt(14) : random.nextLong(9_000);
+            csv.append(folder + "/f" + i + "," + bytes + "," + bytes + ",ines,staff," + Instant.ofEpochSecond(modified)
+                    + "," + Instant.ofEpochSecond(time - random.nextInt(3) * (long) DAY) + ","
+                    + Instant.ofEpochSecond(time) + ",TEXT,1\r\n");
+        }
+        App.Reply made = App.post("odile", "/api/v1/catalogues/aged/files.csv", "text/csv", csv.toString());
+        assertThat(made.status()).as(made.text()).isEqualTo(201);
+        List<Item> items = items("aged");
+        assertThat(items).hasSize(1_500);
+        long used = items.stream().mapToLong(Item::bytes).sum();
+
+        for (int i = 0; i < 150; i++) {
+            compare("aged", items, random(random, AT, folders, used));
+        }
+    }
+
+    @Test
+    void a_share_is_planned_by_what_it_holds_right_now() throws IOException {
+        SplittableRandom random = new SplittableRandom(1);
+        List<Item> items = items("press");
+        List<String> folders = items.stream()
+                .map(item -> item.path.substring(0, item.path.lastIndexOf('/')))
+                .filter(folder -> !folder.isEmpty())
+                .distinct()
+                .toList();
+        long used = items.stream().mapToLong(Item::bytes).sum();
+
+        for (int i = 0; i < 10; i++) {
+            compare("press", items, random(random, AT, folders, used));
+        }
+    }
+
+    @Test
+    void what_makes_no_sense_is_refused_at_its_place() {
+        String start = "{\"catalogue\":\"press\",\"by\":\"LAST_USE\"";
+        assertThat(App.post("odile", "/api/v1/tiering/plan", start + "}").status())
+                .isEqualTo(400);
+        assertThat(App.post("odile", "/api/v1/tiering/plan", start + ",\"olderThanDays\":-1}")
+                        .detail())
+                .isEqualTo("olderThanDays is -1, must be 0 to 36500");
+        assertThat(App.post("odile", "/api/v1/tiering/plan", start + ",\"olderThanDays\":1,\"capacityBytes\":1}")
+                        .detail())
+                .isEqualTo("keepWhileBelowPercent is missing; keepWhileBelowPercent and capacityBytes go together");
+        assertThat(App.post(
+                                "odile",
+                                "/api/v1/tiering/plan",
+                                start + ",\"olderThanDays\":1,\"excludeFolders\":[\"/a\",\"b\"]}")
+                        .detail())
+                .isEqualTo("excludeFolders[1] is 'b', must begin with /");
+        assertThat(App.post(
+                                "odile",
+                                "/api/v1/tiering/plan",
+                                "{\"catalogue\":\"nowhere\",\"by\":\"LAST_USE\",\"olderThanDays\":1}")
+                        .status())
+                .isEqualTo(404);
+        assertThat(App.post("suki", "/api/v1/tiering/plan", start + ",\"olderThanDays\":1}")
+                        .status())
+                .isEqualTo(403);
+    }
+}
