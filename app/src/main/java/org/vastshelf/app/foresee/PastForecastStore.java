@@ -71,7 +71,7 @@ class PastForecastStore {
                 FORECAST_PAST.HIGH);
         for (Space space : spaces) {
             for (int ahead : AHEAD) {
-                BandDay day = space.forecast().course().on(ahead);
+                BandDay day = space.forecast().course().on(ahead).told();
                 insert = insert.values(
                         space.kind(),
                         space.name(),

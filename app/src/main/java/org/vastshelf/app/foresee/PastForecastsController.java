@@ -56,11 +56,6 @@ class PastForecastsController {
     }
 
     private static Row row(Figures fmt, PastForecastStore.Held held) {
-        double off = held.used().value() == 0
-                ? 0
-                : 100.0
-                        * (held.middle().value() - held.used().value())
-                        / held.used().value();
         return new Row(
                 SpaceName.of(held.key().kind(), held.key().name()),
                 ahead(held.ahead()),

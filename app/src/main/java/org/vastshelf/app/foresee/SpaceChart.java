@@ -89,7 +89,8 @@ record SpaceChart(List<Long> seconds, List<List<Double>> lines, List<Double> roo
             Function<LocalDate, @Nullable Double> at = day -> day.isBefore(from)
                     ? null
                     : bound.applyAsDouble(
-                            course.on(Math.toIntExact(Math.min(Course.HORIZON, from.until(day, ChronoUnit.DAYS)))));
+                            course.on(Math.toIntExact(Math.min(Course.HORIZON, from.until(day, ChronoUnit.DAYS))))
+.told());
             return new Other(label, style, line(at, week -> at.apply(weeks.get(week))));
         }
 

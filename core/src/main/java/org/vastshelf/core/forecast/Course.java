@@ -66,13 +66,14 @@ public record Course(List<BandDay> days, double above) {
         return days.getFirst().day();
     }
 
-    /** At the end of each week of the next year. */
+    /** At the end of each week of the next year, as it is told. */
     public List<BandDay> weeks() {
         return days.stream()
                 .filter(d -> {
                     long ahead = ChronoUnit.DAYS.between(last(), d.day());
                     return ahead > 0 && ahead <= YEAR && ahead % WEEK == 0;
                 })
+                .map(BandDay::told)
                 .toList();
     }
 

@@ -145,5 +145,14 @@ public record FillForecast(
     }
 
     /** Used bytes on one day to come: the 10, 50 and 90 % quantiles. */
-    public record BandDay(LocalDate day, double low, double middle, double high) {}
+    public record BandDay(LocalDate day, double low, double middle, double high) {
+
+        /**
+         * As it is told: nothing holds less than nothing. What is computed with may be less, where a line falls for long or
+         * the parts of a whole give way, since else parts and whole would not add up.
+         */
+        public BandDay told() {
+            return new BandDay(day, Math.max(0, low), Math.max(0, middle), Math.max(0, high));
+        }
+    }
 }

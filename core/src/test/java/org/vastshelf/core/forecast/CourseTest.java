@@ -47,4 +47,17 @@ class CourseTest {
         assertThat(less.on(70).low()).isZero();
         assertThat(less.on(700).middle()).isCloseTo(3_000, within(0.01));
     }
+
+    @Test
+    void what_falls_for_long_is_told_to_be_nothing_at_last() {
+        Course falling = Course.of(LAST, 0, day -> -10 * day, day -> 1_000 - 10.0 * day, day -> 10 * day);
+
+        assertThat(falling.on(200).middle()).isNegative();
+        assertThat(falling.on(200).told()).satisfies(day -> {
+            assertThat(day.low()).isZero();
+            assertThat(day.middle()).isZero();
+            assertThat(day.high()).isEqualTo(1_000, within(0.01));
+        });
+        assertThat(falling.weeks()).noneMatch(week -> week.low() < 0);
+    }
 }
