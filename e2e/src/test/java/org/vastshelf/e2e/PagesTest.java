@@ -47,7 +47,7 @@ class PagesTest {
             "/limit",
             "/limit/new",
             "/lighten",
-            "/lighten/office",
+            "/lighten/catalogues/office",
             "/protect",
             "/protect/volumes/office",
             "/protect/volumes/sequences",

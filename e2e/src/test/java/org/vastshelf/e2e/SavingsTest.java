@@ -145,7 +145,7 @@ class SavingsTest {
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             browser.page.navigate("/lighten");
             assertThat(browser.page.locator("main")).containsText("not measured yet");
-            browser.page.locator("a[href='/lighten/twins']").focus();
+            browser.page.locator("a[href='/lighten/catalogues/twins']").focus();
             browser.page.keyboard().press("Enter");
             assertThat(browser.page.locator("h1")).hasText("What could be spared in twins?");
             browser.page.locator("select[name=cut]").selectOption("FIXED_16");

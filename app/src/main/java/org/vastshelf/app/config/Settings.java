@@ -15,6 +15,9 @@ import org.vastshelf.core.estate.RetentionRule;
  * @param data folder for what is not in the database
  * @param retentionYears no file can be retained for longer
  * @param holdRelease who has to agree before a legal tag is taken off
+ * @param key keys in Base64 with commas between them, the newest first, that seal what must not be readable in the database;
+ *     empty for the one in the file {@code key} of the data folder
+ * @param currency in which prices are given
  * @param scanRoots folders below which real trees may be brought in
  */
 @ConfigurationProperties("vastshelf")
@@ -30,6 +33,9 @@ public record Settings(
         @DefaultValue("30") int retentionYears,
         @DefaultValue("BOTH_ROLES") HoldRelease holdRelease,
 
+        @DefaultValue("") String key,
+        @DefaultValue("EUR") String currency,
+
         @DefaultValue DirectorySettings directory,
         @DefaultValue MailSettings mail) {
 
@@ -38,6 +44,11 @@ public record Settings(
             throw new IllegalArgumentException(
                     "vastshelf.retention-years is " + retentionYears + ", must be 1 to " + RetentionRule.MOST_YEARS);
         }
+    }
+
+    /** Where the embedded object store keeps its objects. */
+    public Path storeFolder() {
+        return data.resolve("object-store");
     }
 
     /** Who has to agree before a legal tag is taken off. */

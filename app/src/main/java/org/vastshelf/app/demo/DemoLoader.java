@@ -29,6 +29,7 @@ import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.Directory;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
@@ -68,6 +69,7 @@ class DemoLoader implements ApplicationRunner {
     private final FileBytes bytes;
     private final KeptStore kept;
     private final Transactions transactions;
+    private final DemoColdStore coldStore;
 
     DemoLoader(
             Settings settings,
@@ -81,7 +83,8 @@ class DemoLoader implements ApplicationRunner {
             DataSource source,
             FileBytes bytes,
             KeptStore kept,
-            Transactions transactions) {
+            Transactions transactions,
+            DemoColdStore coldStore) {
         this.settings = settings;
         this.estates = estates;
         this.usage = usage;
@@ -94,6 +97,7 @@ class DemoLoader implements ApplicationRunner {
         this.bytes = bytes;
         this.kept = kept;
         this.transactions = transactions;
+        this.coldStore = coldStore;
     }
 
     @Override
@@ -124,7 +128,11 @@ class DemoLoader implements ApplicationRunner {
         lines.join();
         replica(days);
         loadHistory(estate, days);
-        estates.happen((empty, held) -> counted(estate));
+        Estate whole = coldStore
+                .made()
+                .map(store -> estate.with(Kinds.COLD_STORE, store))
+                .orElse(estate);
+        estates.happen((empty, held) -> counted(whole));
         LOG.info("demo loaded in {} s", Duration.between(begin, Instant.now()).toSeconds());
     }
 

@@ -88,9 +88,9 @@ record SpaceChart(List<Long> seconds, List<List<Double>> lines, List<Double> roo
         Other other(String label, String style, Course course, LocalDate from, ToDoubleFunction<BandDay> bound) {
             Function<LocalDate, @Nullable Double> at = day -> day.isBefore(from)
                     ? null
-                    : bound.applyAsDouble(
-                            course.on(Math.toIntExact(Math.min(Course.HORIZON, from.until(day, ChronoUnit.DAYS))))
-.told());
+                    : bound.applyAsDouble(course.on(
+                                    Math.toIntExact(Math.min(Course.HORIZON, from.until(day, ChronoUnit.DAYS))))
+                            .told());
             return new Other(label, style, line(at, week -> at.apply(weeks.get(week))));
         }
 

@@ -93,6 +93,11 @@ public record Typed(String action, boolean sent, Map<String, List<String>> value
             return make("text", name, label, value(name, given), List.of()).with("autocomplete", "off");
         }
 
+        /** Something that nobody is to read over a shoulder, and that is not kept in the page. */
+        public Field secret(String name, String label) {
+            return make("password", name, label, "", List.of()).with("autocomplete", "new-password");
+        }
+
         public Field area(String name, String label, String given) {
             return make("textarea", name, label, value(name, given), List.of());
         }

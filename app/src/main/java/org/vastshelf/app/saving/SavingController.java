@@ -153,7 +153,7 @@ class SavingController {
         return savings.bytes() == 0 ? "" : fmt.percent(savings.savedBytes() / (double) savings.bytes());
     }
 
-    @GetMapping("/lighten/{name}")
+    @GetMapping("/lighten/catalogues/{name}")
     String one(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
         Catalogue catalogue = catalogue(name);
         Figures fmt = Figures.of(model);
@@ -162,7 +162,7 @@ class SavingController {
         model.addAttribute("files", fmt.counted(catalogue.files(), "file"));
         model.addAttribute("measures", me.mayRun() && catalogue.source() != Source.TABLE);
         model.addAttribute("isTable", catalogue.source() == Source.TABLE);
-        Typed.Fields fields = Typed.of(model).at("/lighten/" + name);
+        Typed.Fields fields = Typed.of(model).at("/lighten/catalogues/" + name);
         model.addAttribute(
                 "form",
                 Form.of(
@@ -197,7 +197,7 @@ class SavingController {
     }
 
     /** The measurements alone, while one is under way. */
-    @GetMapping("/lighten/{name}/runs")
+    @GetMapping("/lighten/catalogues/{name}/runs")
     String runs(@AuthenticationPrincipal Someone me, @PathVariable String name, Model model) {
         runs(Figures.of(model), catalogue(name), me, model);
         return "savings :: runs";
@@ -242,7 +242,7 @@ class SavingController {
         };
     }
 
-    @PostMapping("/lighten/{name}")
+    @PostMapping("/lighten/catalogues/{name}")
     String measure(
             @AuthenticationPrincipal Someone me,
             @PathVariable String name,
@@ -254,24 +254,24 @@ class SavingController {
         try {
             int seconds = Math.multiplyExact(minutes, 60);
             savings.begin(name, new Wanted(cut.method, cut.kib * KIB, share.depth, mibps, seconds), me.getName());
-            return "redirect:/lighten/" + name;
+            return "redirect:/lighten/catalogues/" + name;
         } catch (IllegalArgumentException | ArithmeticException refused) {
             Typed.refuse(model, refused);
             return one(me, name, model);
         }
     }
 
-    @PostMapping("/lighten/{name}/{id}/stop")
+    @PostMapping("/lighten/catalogues/{name}/{id}/stop")
     String stop(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id) {
         savings.stop(name, id, me.getName());
-        return "redirect:/lighten/" + name;
+        return "redirect:/lighten/catalogues/" + name;
     }
 
-    @PostMapping("/lighten/{name}/{id}/go-on")
+    @PostMapping("/lighten/catalogues/{name}/{id}/go-on")
     String goOn(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id, Model model) {
         try {
             savings.goOn(name, id, me.getName());
-            return "redirect:/lighten/" + name;
+            return "redirect:/lighten/catalogues/" + name;
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);
             return one(me, name, model);

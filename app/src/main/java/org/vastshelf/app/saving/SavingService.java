@@ -92,7 +92,11 @@ public class SavingService {
             throw new IllegalArgumentException("'" + name + "' is being read; wait until its files are known");
         }
         long id = store.add(catalogue.no(), wanted, who, clock.instant());
-        deeds.done(who, Deeds.Kind.MEASURE, "/lighten/" + name, "measurement " + id + " of what could be spared begun");
+        deeds.done(
+                who,
+                Deeds.Kind.MEASURE,
+                "/lighten/catalogues/" + name,
+                "measurement " + id + " of what could be spared begun");
         begin(store.find(catalogue.no(), id).orElseThrow());
         return id;
     }
@@ -116,7 +120,7 @@ public class SavingService {
         SavingRun run = find(name, id);
         if (store.change(
                 run.id(), List.of(State.RUNNING), State.STOPPED, "somebody stopped it", Optional.of(clock.instant()))) {
-            deeds.done(who, Deeds.Kind.MEASURE, "/lighten/" + name, "measurement " + id + " stopped");
+            deeds.done(who, Deeds.Kind.MEASURE, "/lighten/catalogues/" + name, "measurement " + id + " stopped");
         }
     }
 
@@ -126,7 +130,7 @@ public class SavingService {
                 run.id(), List.of(State.STOPPED, State.FAILED, State.RUNNING), State.RUNNING, "", Optional.empty())) {
             throw new IllegalArgumentException("measurement " + id + " is done; begin another");
         }
-        deeds.done(who, Deeds.Kind.MEASURE, "/lighten/" + name, "measurement " + id + " goes on");
+        deeds.done(who, Deeds.Kind.MEASURE, "/lighten/catalogues/" + name, "measurement " + id + " goes on");
         begin(find(name, id));
     }
 

@@ -27,6 +27,7 @@ public class Deeds {
         RESCAN("RESCAN"),
         IMPORT("IMPORT"),
         MEASURE("MEASURE"),
+        COLD_STORE("COLD-STORE"),
         TEMPLATE("TEMPLATE"),
         SIGN_IN("SIGN-IN");
 

@@ -13,6 +13,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.vastshelf.core.definition.VolumeTemplate;
 import org.vastshelf.core.estate.AccessRule;
+import org.vastshelf.core.estate.ColdPrices;
+import org.vastshelf.core.estate.ColdStore;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveGroup;
 import org.vastshelf.core.estate.DriveHealth;
@@ -85,6 +87,8 @@ class SchemaTest {
                 RetentionRule.Seal.class,
                 Link.class,
                 ReplicaPair.class,
+                ColdStore.class,
+                ColdPrices.class,
                 Schedule.class,
                 Rebuild.class,
                 Scrub.class,

@@ -53,6 +53,8 @@ class PostmanTest {
                 List.of(),
                 30,
                 Settings.HoldRelease.BOTH_ROLES,
+                "",
+                "EUR",
                 null,
                 new Settings.MailSettings("", 25, "shelf@example"));
         postman = new Postman(

@@ -63,7 +63,8 @@ class LegalHoldsTest {
     }
 
     private LegalHolds holds(HoldRelease release) {
-        Settings settings = new Settings(true, false, true, Path.of("."), List.of(), 30, release, null, null);
+        Settings settings =
+                new Settings(true, false, true, Path.of("."), List.of(), 30, release, "", "EUR", null, null);
         return new LegalHolds(
                 files,
                 estates,

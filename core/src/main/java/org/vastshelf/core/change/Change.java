@@ -13,6 +13,7 @@ public sealed interface Change
                 PairChange,
                 CloneChange,
                 RuleChange,
+                ColdChange,
                 HardwareChange,
                 EstateChange,
                 Change.Unreadable {

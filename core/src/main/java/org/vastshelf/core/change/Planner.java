@@ -39,6 +39,7 @@ public final class Planner {
             case CloneChange clone -> ClonePlans.plan(draft, usage, clone);
             case FileChange file -> FilePlans.plan(draft, file);
             case RuleChange rule -> RulePlans.plan(draft, rule);
+            case ColdChange cold -> ColdPlans.plan(draft, cold);
             case HardwareChange hardware -> HardwarePlans.plan(draft, usage, hardware);
             case EstateChange estate -> EstatePlans.plan(draft, usage.bound(), estate);
             case Change.Unreadable unreadable ->

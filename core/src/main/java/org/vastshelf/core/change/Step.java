@@ -20,6 +20,7 @@ public sealed interface Step
                 PairStep,
                 CloneStep,
                 RuleStep,
+                ColdStep,
                 HardwareStep,
                 EstateStep,
                 Step.Work {

@@ -53,10 +53,11 @@ public record Course(List<BandDay> days, double above) {
         return new Course(
                 IntStream.of(GRID)
                         .mapToObj(day -> new BandDay(
-                                last.plusDays(day),
-                                Math.max(0, middle.applyAsDouble(day) + low.applyAsDouble(day)),
-                                Math.max(0, middle.applyAsDouble(day)),
-                                Math.max(0, middle.applyAsDouble(day) + high.applyAsDouble(day))))
+                                        last.plusDays(day),
+                                        middle.applyAsDouble(day) + low.applyAsDouble(day),
+                                        middle.applyAsDouble(day),
+                                        middle.applyAsDouble(day) + high.applyAsDouble(day))
+                                .told())
                         .toList(),
                 above);
     }
@@ -173,7 +174,7 @@ public record Course(List<BandDay> days, double above) {
         List<BandDay> moved = new ArrayList<>();
         for (BandDay day : days) {
             double by = more.applyAsDouble((int) ChronoUnit.DAYS.between(last(), day.day()));
-            moved.add(mapped(day, value -> Math.max(0, value + by)));
+            moved.add(mapped(day, value -> value + by).told());
         }
         return new Course(moved, above);
     }

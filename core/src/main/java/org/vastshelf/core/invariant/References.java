@@ -22,6 +22,7 @@ final class References {
         references.names(estate);
         references.links(estate);
         references.rules(estate);
+        references.coldStores(estate);
         references.oneShareForEachVolume(estate);
         estate.all(Kinds.CLONE).values().forEach(clone -> references.clone(estate, clone));
         return references.found;
@@ -46,6 +47,14 @@ final class References {
                         .ifPresent(fault -> add(
                                 kind + " " + rule.governs(),
                                 "the " + kind + " of " + rule.governs() + " does not fit: " + fault))));
+    }
+
+    private void coldStores(Estate estate) {
+        estate.all(Kinds.COLD_STORE)
+                .values()
+                .forEach(store -> store.fault(estate)
+                        .ifPresent(
+                                fault -> add("cold store " + store.name(), store.name() + " does not fit: " + fault)));
     }
 
     private void links(Estate estate) {

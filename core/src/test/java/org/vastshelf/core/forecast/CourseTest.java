@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.time.LocalDate;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.vastshelf.core.forecast.FillForecast.BandDay;
 
 class CourseTest {
 
@@ -49,15 +51,11 @@ class CourseTest {
     }
 
     @Test
-    void what_falls_for_long_is_told_to_be_nothing_at_last() {
-        Course falling = Course.of(LAST, 0, day -> -10 * day, day -> 1_000 - 10.0 * day, day -> 10 * day);
+    void what_gives_way_to_others_until_it_is_below_nothing_is_told_to_be_nothing() {
+        Course gives = new Course(List.of(new BandDay(LAST, 1, 2, 3), new BandDay(LAST.plusDays(7), -9, -4, 1)), 0);
 
-        assertThat(falling.on(200).middle()).isNegative();
-        assertThat(falling.on(200).told()).satisfies(day -> {
-            assertThat(day.low()).isZero();
-            assertThat(day.middle()).isZero();
-            assertThat(day.high()).isEqualTo(1_000, within(0.01));
-        });
-        assertThat(falling.weeks()).noneMatch(week -> week.low() < 0);
+        assertThat(gives.on(7).middle()).isEqualTo(-4);
+        assertThat(gives.on(7).told()).isEqualTo(new BandDay(LAST.plusDays(7), 0, 0, 1));
+        assertThat(gives.weeks()).containsExactly(new BandDay(LAST.plusDays(7), 0, 0, 1));
     }
 }

@@ -1,0 +1,174 @@
+package org.vastshelf.app.cold;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.StoredJson;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.trace.Deeds;
+import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.estate.Kinds;
+import software.amazon.awssdk.services.s3.S3Client;
+
+/** The cold stores of the estate, with what signs requests to them and what their last checks said. */
+@Service
+public class ColdStores {
+
+    private static final String BETWEEN = "\n";
+
+    private final EstateStore estates;
+    private final ColdKeyStore rows;
+    private final Transactions transactions;
+    private final StoredJson json;
+    private final ShelfClock clock;
+    private final Deeds deeds;
+    private final String given;
+    private final Path file;
+
+    ColdStores(
+            EstateStore estates,
+            ColdKeyStore rows,
+            Transactions transactions,
+            StoredJson json,
+            ShelfClock clock,
+            Deeds deeds,
+            Settings settings) {
+        this.estates = estates;
+        this.rows = rows;
+        this.transactions = transactions;
+        this.json = json;
+        this.clock = clock;
+        this.deeds = deeds;
+        this.given = settings.key();
+        this.file = settings.data().resolve("key");
+    }
+
+    /**
+     * A check of a store.
+     *
+     * @param findings by parts, in their order
+     */
+    public record Checked(String by, Instant at, List<Finding> findings) {
+
+        public boolean isPassed() {
+            return findings.stream().allMatch(finding -> finding.outcome() == Finding.Outcome.PASSED);
+        }
+    }
+
+    /**
+     * A store, and how it stands.
+     *
+     * @param keys when its keys were set, and by whom; empty where there are none
+     * @param checked its last check; empty where there was none, or where the store or its keys were changed since
+     */
+    public record Known(ColdStore store, Optional<KeysSet> keys, Optional<Checked> checked) {}
+
+    /** When keys were set, and by whom. */
+    public record KeysSet(String by, Instant at) {}
+
+    public List<Known> all() {
+        Map<String, KeysSet> keys = rows.keySets();
+        Map<String, ColdKeyStore.KeptCheck> checks = rows.checks();
+        return estates.load().all(Kinds.COLD_STORE).values().stream()
+                .map(store -> new Known(
+                        store,
+                        Optional.ofNullable(keys.get(store.name())),
+                        Optional.ofNullable(checks.get(store.name())).map(this::checked)))
+                .toList();
+    }
+
+    private Checked checked(ColdKeyStore.KeptCheck kept) {
+        return new Checked(kept.by(), kept.at(), Arrays.asList(json.read(kept.findings(), Finding[].class)));
+    }
+
+    public Known find(String name) {
+        return all().stream()
+                .filter(known -> known.store().name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new NotFound("cold store", name));
+    }
+
+    /** Sets what signs requests to a store, in place of what there was; it is not shown again. */
+    public void sign(String name, AccessKeys keys, String who) {
+        find(name);
+        transactions.run(() -> {
+            keep(name, keys, who);
+            deeds.done(who, Deeds.Kind.COLD_STORE, "/lighten/stores/" + name, "its keys were set");
+        });
+    }
+
+    /** Keeps keys for a store that may come to be in the same transaction. */
+    public void keep(String name, AccessKeys keys, String who) {
+        rows.keep(name, ring().seal(name, keys.accessKey() + BETWEEN + keys.secretKey()), who, clock.instant());
+        rows.forgetCheck(name);
+    }
+
+    /**
+     * Tries all that will be asked of a store.
+     *
+     * @throws IllegalArgumentException when it has no keys, or they can't be opened
+     */
+    public Checked check(String name, String who) {
+        ColdStore store = find(name).store();
+        List<Finding> findings;
+        try (S3Client s3 = S3Clients.asking(store, keys(name))) {
+            findings = new StoreCheck(s3, store, Clock.systemUTC()).run();
+        }
+        Checked checked = new Checked(who, clock.instant(), findings);
+        transactions.run(() -> {
+            rows.keepCheck(name, new ColdKeyStore.KeptCheck(who, checked.at(), json.write(findings)));
+            deeds.done(
+                    who,
+                    Deeds.Kind.COLD_STORE,
+                    "/lighten/stores/" + name,
+                    checked.isPassed()
+                            ? "it was checked: all is well"
+                            : "it was checked: it does not do all that it should");
+        });
+        return checked;
+    }
+
+    private AccessKeys keys(String name) {
+        KeyRing.Sealed sealed = rows.sealed(name)
+                .orElseThrow(() -> new IllegalArgumentException("'" + name + "' has no keys yet; set them first"));
+        String[] parts = ring().open(name, sealed)
+                .orElseThrow(() -> new IllegalArgumentException("the keys of '" + name
+                        + "' were sealed with a key that this installation does not have; set them again"))
+                .split(BETWEEN);
+        return new AccessKeys(parts[0], parts[1]);
+    }
+
+    private KeyRing ring() {
+        if (!given.isEmpty()) {
+            return KeyRing.of(given);
+        }
+        try {
+            return KeyRing.in(file);
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException("the key that seals could not be read from " + file, unreadable);
+        }
+    }
+
+    /** Seals with the newest key what an older one sealed. */
+    @Scheduled(initialDelay = 5_000, fixedDelay = 60_000)
+    void renew() {
+        KeyRing ring = ring();
+        for (String name : rows.sealedOtherwise(ring.newest())) {
+            rows.sealed(name)
+                    .ifPresent(before -> ring.open(name, before)
+                            .ifPresent(text -> rows.reseal(name, before, ring.seal(name, text))));
+        }
+    }
+}
