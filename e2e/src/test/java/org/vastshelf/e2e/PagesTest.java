@@ -47,6 +47,8 @@ class PagesTest {
             "/limit",
             "/limit/new",
             "/lighten",
+            "/lighten/stores",
+            "/lighten/stores/peat",
             "/lighten/catalogues/office",
             "/protect",
             "/protect/volumes/office",

@@ -64,6 +64,7 @@ class ColdController {
         model.addAttribute("runs", me.mayRun());
         model.addAttribute("form", form(typed.at(here), "Change it", Optional.of(known.store())));
         model.addAttribute("keys", keys(typed.at(here + "/keys")));
+        model.addAttribute("tries", me.mayRun() && moods.of(known.store()).isPresent());
         model.addAttribute(
                 "mood",
                 moods.of(known.store())
