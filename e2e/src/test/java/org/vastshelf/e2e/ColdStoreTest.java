@@ -189,7 +189,6 @@ class ColdStoreTest {
         assertThat(App.post("pell", API + "/peat/keys", keys).status()).isEqualTo(403);
         assertThat(App.post("suki", API + "/peat/check", "").status()).isEqualTo(403);
         assertThat(App.get("suki", API).status()).isEqualTo(403);
-        assertThat(App.get("suki", "/lighten/stores").status()).isEqualTo(403);
         assertThat(App.post("suki", "/api/v1/bench/store", "{\"manner\":\"DENIES\"}")
                         .status())
                 .isEqualTo(403);

@@ -1,5 +1,8 @@
 package org.vastshelf.app.frame;
 
+import jakarta.servlet.http.HttpServletRequest;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.validation.BindException;
 import org.springframework.validation.FieldError;
@@ -23,13 +26,19 @@ import org.vastshelf.core.unit.ShortText;
 @ControllerAdvice(annotations = Page.class)
 class PageErrors {
 
+    private static final Logger LOG = LoggerFactory.getLogger(PageErrors.class);
+
     @ExceptionHandler({
         IllegalArgumentException.class,
         ArithmeticException.class,
         OrderService.NotReady.class,
         EstateStore.NotWhole.class
     })
-    ModelAndView refused(RuntimeException refused) {
+    ModelAndView refused(RuntimeException refused, HttpServletRequest request) {
+        if (request.getMethod().equals("GET") && request.getQueryString() == null) {
+            // Nobody asked for anything that could be wrong.
+            LOG.warn("{} could not be shown", request.getRequestURI(), refused);
+        }
         return page(HttpStatus.BAD_REQUEST, String.valueOf(refused.getMessage()));
     }
 

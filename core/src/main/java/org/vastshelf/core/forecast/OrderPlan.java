@@ -70,6 +70,9 @@ public final class OrderPlan {
             // What is ordered today arrives after the lead time, however late that is; until then nothing helps.
             LocalDate arrives = (orderBy.isBefore(today) ? today : orderBy).plusDays(terms.leadDays);
             Bytes amount = lots(course, room, terms, arrives);
+            if (amount.isZero()) {
+                return orders;
+            }
             room = room.plus(amount);
             orders.add(new Due(orderBy, full.get(), amount, room));
             before = orderBy;
@@ -77,12 +80,16 @@ public final class OrderPlan {
         return orders;
     }
 
-    /** One lot, or as many as it takes to hold what is there when they arrive. */
+    /**
+     * One lot, or as many as it takes to hold what is there when they arrive. What grows without bounds for years is never
+     * held: it is at most as many as can be counted, and none when no further one can be.
+     */
     private static Bytes lots(Course course, Bytes room, Terms terms, LocalDate arrives) {
         int ahead =
                 (int) Math.clamp(java.time.temporal.ChronoUnit.DAYS.between(course.last(), arrives), 0, Course.HORIZON);
         double held = course.at(ahead, 1 - terms.riskPercent / 100.0) + course.above();
-        long lots = Math.max(1, (long) Math.ceil((held + 1 - room.value()) / terms.lot.value()));
-        return terms.lot.times(lots);
+        long wanted = Math.max(1, (long) Math.ceil((held + 1 - room.value()) / terms.lot.value()));
+        long most = (Long.MAX_VALUE - room.value()) / terms.lot.value();
+        return terms.lot.times(Math.min(wanted, most));
     }
 }

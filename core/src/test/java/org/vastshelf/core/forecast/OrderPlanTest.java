@@ -38,6 +38,19 @@ class OrderPlanTest {
     }
 
     @Test
+    void what_grows_without_bounds_is_ordered_as_far_as_can_be_counted() {
+        Course boundless = Course.of(LAST, 0, day -> 0, day -> 1_000 * Math.pow(2, day), day -> 1e300);
+        Bytes lot = Bytes.tib(20);
+
+        List<Due> orders = plan(boundless, 3_000, new Terms(90, lot, 1));
+
+        assertThat(orders)
+                .isNotEmpty()
+                .allSatisfy(due -> assertThat(due.amount().value()).isPositive());
+        assertThat(Long.MAX_VALUE - orders.getLast().after().value()).isLessThan(lot.value());
+    }
+
+    @Test
     void less_risk_orders_earlier_and_a_larger_lot_less_often() {
         Course unsure = Course.of(LAST, 0, day -> -2 * day, day -> 1_000 + 10.0 * day, day -> 2.0 * day);
         LocalDate before = LocalDate.MIN;
