@@ -48,6 +48,7 @@ class PagesTest {
             "/limit/new",
             "/lighten",
             "/lighten/stores",
+            "/lighten/leaving/press",
             "/lighten/stores/peat",
             "/lighten/catalogues/office",
             "/protect",

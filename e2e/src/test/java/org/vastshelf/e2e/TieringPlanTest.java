@@ -1,5 +1,6 @@
 package org.vastshelf.e2e;
 
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -9,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.SplittableRandom;
 import org.apache.commons.csv.CSVFormat;
@@ -184,6 +186,31 @@ class TieringPlanTest {
 
         for (int i = 0; i < 10; i++) {
             compare("press", items, random(random, AT, folders, used));
+        }
+    }
+
+    @Test
+    void the_page_says_the_same_and_follows_the_slider() {
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/lighten");
+            browser.page.locator("a[href='/lighten/leaving/press']").focus();
+            browser.page.keyboard().press("Enter");
+            assertThat(browser.page.locator("#plan")).containsText("365 days without use");
+            browser.page.locator("input[name=days]").focus();
+            browser.page.keyboard().press("End");
+            assertThat(browser.page.locator("#plan")).containsText("2200 days without use");
+            JsonNode leaving = App.post(
+                            "odile",
+                            "/api/v1/tiering/plan",
+                            "{\"catalogue\":\"press\",\"olderThanDays\":2200,\"by\":\"LAST_USE\",\"largerThanBytes\":0}")
+                    .json()
+                    .path("leaving");
+            assertThat(browser.page.locator("#plan strong"))
+                    .containsText(String.format(
+                            Locale.ROOT, "in %,d files", leaving.path("files").asLong()));
+            browser.page.locator("textarea[name=exclude]").fill("2019");
+            assertThat(browser.page.locator("#plan .problem")).containsText("folder 1 is '2019', must begin with /");
+            assertThat(browser.errors).isEmpty();
         }
     }
 

@@ -1,6 +1,5 @@
 package org.vastshelf.app.cold;
 
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.stream.Stream;
 import org.vastshelf.app.kit.Figures;
@@ -28,7 +27,7 @@ record ColdView(String name, List<Fact> facts, Mark standing, String checked, Li
                 store.name(),
                 store.endpoint(),
                 store.bucket() + "/" + store.prefix(),
-                store.prices().perTibMonth().toPlainString(),
+                fmt.money(store.prices().perTibMonth()),
                 standing(known),
                 checked(fmt, known));
     }
@@ -55,7 +54,7 @@ record ColdView(String name, List<Fact> facts, Mark standing, String checked, Li
                                 new Fact(
                                         "Objects",
                                         store.encrypted() ? "encrypted before they leave" : "leave as they are"),
-                                new Fact("Asks", asks(store, currency)),
+                                new Fact("Asks", asks(fmt, store, currency)),
                                 new Fact(
                                         "Keys",
                                         known.keys()
@@ -71,14 +70,10 @@ record ColdView(String name, List<Fact> facts, Mark standing, String checked, Li
                         .toList());
     }
 
-    private static String asks(ColdStore store, String currency) {
-        return currency + " " + plain(store.prices().perTibMonth()) + " a TiB and month, "
-                + plain(store.prices().perThousandRequests()) + " for 1,000 requests, "
-                + plain(store.prices().perTibRecalled()) + " a TiB recalled";
-    }
-
-    private static String plain(BigDecimal amount) {
-        return amount.toPlainString();
+    private static String asks(Figures fmt, ColdStore store, String currency) {
+        return currency + " " + fmt.money(store.prices().perTibMonth()) + " a TiB and month, "
+                + fmt.money(store.prices().perThousandRequests()) + " for 1,000 requests, "
+                + fmt.money(store.prices().perTibRecalled()) + " a TiB recalled";
     }
 
     private static Mark standing(ColdStores.Known known) {
@@ -93,7 +88,7 @@ record ColdView(String name, List<Fact> facts, Mark standing, String checked, Li
 
     private static String checked(Figures fmt, ColdStores.Known known) {
         return known.checked()
-                .map(checked -> fmt.moment(checked.at()) + ", by " + checked.by())
+                .map(checked -> "checked " + fmt.moment(checked.at()) + " by " + checked.by())
                 .orElse("");
     }
 

@@ -1,5 +1,6 @@
 package org.vastshelf.app.kit;
 
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -88,6 +89,11 @@ public record Figures(UnitSystem units) {
     /** An amount of money given in cents. */
     public String money(long cents) {
         return String.format(Locale.ROOT, "%,d.%02d", cents / 100, cents % 100);
+    }
+
+    /** An amount of money, with all its decimals and at least two. */
+    public String money(BigDecimal amount) {
+        return String.format(Locale.ROOT, "%,." + Math.max(2, amount.scale()) + "f", amount);
     }
 
     public String percent(double share) {

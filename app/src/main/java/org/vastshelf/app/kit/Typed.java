@@ -106,6 +106,10 @@ public record Typed(String action, boolean sent, Map<String, List<String>> value
             return make("number", name, label, value(name, String.valueOf(given)), List.of());
         }
 
+        public Field slider(String name, String label, long given) {
+            return make("range", name, label, value(name, String.valueOf(given)), List.of());
+        }
+
         public Field moment(String name, String label, String given) {
             return make("datetime-local", name, label, value(name, given), List.of())
                     .with("autocomplete", "off");

@@ -4,7 +4,10 @@ import java.time.Instant;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.core.tier.AgeCurve;
+import org.vastshelf.core.tier.AgedFiles;
 import org.vastshelf.core.tier.TierPlan;
 import org.vastshelf.core.tier.TierRule;
 
@@ -12,17 +15,35 @@ import org.vastshelf.core.tier.TierRule;
 @Service
 public class TierPlanning {
 
+    private static final int DAY = 86_400;
+
     private final CatalogueStore catalogues;
     private final TierStore store;
+    private final ShelfClock clock;
 
-    TierPlanning(CatalogueStore catalogues, TierStore store) {
+    TierPlanning(CatalogueStore catalogues, TierStore store, ShelfClock clock) {
+        this.clock = clock;
         this.catalogues = catalogues;
         this.store = store;
     }
 
+    /** A plan, beside how old what may ever leave is. */
+    record Answer(TierPlan plan, AgeCurve curve) {}
+
+    Answer answer(String catalogue, Leaving asked, long capacity) {
+        Instant now = clock.instant();
+        AgedFiles all = store.files(found(catalogue), asked.ofAnyAge(), now);
+        return new Answer(
+                plan(catalogue, asked.rule(capacity), now),
+                AgeCurve.of(all.survey().mayLeave(), Math.floorDiv(now.getEpochSecond(), DAY)));
+    }
+
+    private Catalogue found(String catalogue) {
+        return catalogues.find(catalogue).orElseThrow(() -> new NotFound("catalogue", catalogue));
+    }
+
     /** @throws NotFound when there is no such catalogue */
     public TierPlan plan(String catalogue, TierRule rule, Instant at) {
-        Catalogue found = catalogues.find(catalogue).orElseThrow(() -> new NotFound("catalogue", catalogue));
-        return TierPlan.of(rule, store.files(found, rule, at));
+        return TierPlan.of(rule, store.files(found(catalogue), rule, at));
     }
 }

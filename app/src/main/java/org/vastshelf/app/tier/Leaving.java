@@ -1,0 +1,78 @@
+package org.vastshelf.app.tier;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.vastshelf.app.kit.AtField;
+import org.vastshelf.core.tier.AgeBasis;
+import org.vastshelf.core.tier.KeepBelow;
+import org.vastshelf.core.tier.TierRule;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
+
+/**
+ * What is asked on the page, as it was typed; what was not typed is as usual.
+ *
+ * @param percent empty for all that may leave
+ * @param store name of a cold store; empty for none
+ */
+record Leaving(Integer days, AgeBasis by, String larger, String exclude, String percent, String store) {
+
+    static final int USUAL_DAYS = 365;
+    static final int MOST_DAYS = 2_200;
+    private static final Bytes MOST = Bytes.tib(1_024);
+
+    Leaving {
+        days = days == null ? USUAL_DAYS : days;
+        by = by == null ? AgeBasis.LAST_USE : by;
+        larger = larger == null ? "0" : larger.strip();
+        exclude = exclude == null ? "" : exclude.strip();
+        percent = percent == null ? "" : percent.strip();
+        store = store == null ? "" : store;
+    }
+
+    /** The rule that is asked about. */
+    TierRule rule(long capacity) {
+        return new TierRule(days, by, size(), folders(), keepBelow(capacity));
+    }
+
+    /** All that may ever leave by it, of whichever age. */
+    TierRule ofAnyAge() {
+        return new TierRule(0, by, size(), folders(), Optional.empty());
+    }
+
+    private long size() {
+        return AtField.read(
+                "larger",
+                () -> larger.equals("0") || larger.isEmpty()
+                        ? 0
+                        : SizeText.parse("size", larger, Bytes.ZERO, MOST).value());
+    }
+
+    private List<String> folders() {
+        List<String> lines = exclude.lines()
+                .map(String::strip)
+                .filter(line -> !line.isEmpty())
+                .toList();
+        IntStream.range(0, lines.size())
+                .filter(i -> !lines.get(i).startsWith("/"))
+                .findFirst()
+                .ifPresent(i -> {
+                    throw new AtField("exclude", "folder " + (i + 1) + " is '" + lines.get(i) + "', must begin with /");
+                });
+        return lines;
+    }
+
+    private Optional<KeepBelow> keepBelow(long capacity) {
+        return percent.isEmpty() || capacity == 0
+                ? Optional.empty()
+                : AtField.read("percent", () -> {
+                    try {
+                        return Optional.of(new KeepBelow(new BigDecimal(percent), capacity));
+                    } catch (NumberFormatException none) {
+                        throw new IllegalArgumentException("'" + percent + "' is no number, must be 0 to 100", none);
+                    }
+                });
+    }
+}

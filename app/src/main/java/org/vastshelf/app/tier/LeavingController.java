@@ -1,0 +1,116 @@
+package org.vastshelf.app.tier;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.vastshelf.app.config.Settings;
+import org.vastshelf.app.kit.Field;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.kit.Page;
+import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.tier.AgeBasis;
+
+/** What would leave for a cold store, before anything moves. */
+@Page
+class LeavingController {
+
+    private final TierPlanning planning;
+    private final EstateStore estates;
+    private final String currency;
+
+    LeavingController(TierPlanning planning, EstateStore estates, Settings settings) {
+        this.planning = planning;
+        this.estates = estates;
+        this.currency = settings.currency();
+    }
+
+    @GetMapping("/lighten/leaving/{name}")
+    String leaving(@PathVariable String name, @ModelAttribute Leaving asked, Model model) {
+        show(name, asked, model);
+        return "leaving";
+    }
+
+    /** The answer alone, while the question is changed. */
+    @GetMapping("/lighten/leaving/{name}/plan")
+    String plan(@PathVariable String name, @ModelAttribute Leaving asked, Model model) {
+        show(name, asked, model);
+        return "leaving :: plan";
+    }
+
+    private void show(String name, Leaving asked, Model model) {
+        long capacity = capacity(name);
+        model.addAttribute("name", name);
+        model.addAttribute("answered", false);
+        try {
+            TierPlanning.Answer answer = planning.answer(name, asked, capacity);
+            model.addAttribute(
+                    "view",
+                    LeavingView.of(Figures.of(model), asked, answer.plan(), answer.curve(), store(asked), currency));
+            model.addAttribute("answered", true);
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+        }
+        model.addAttribute("fields", fields(Typed.of(model).at("/lighten/leaving/" + name), asked, capacity > 0));
+    }
+
+    /** Of the volume that is served; 0 for what is no share. */
+    private long capacity(String name) {
+        return Optional.ofNullable(estates.load().shares().get(name))
+                .map(share ->
+                        estates.load().volumes().get(share.volume()).size().value())
+                .orElse(0L);
+    }
+
+    private Optional<ColdStore> store(Leaving asked) {
+        return asked.store().isEmpty()
+                ? estates.load().all(Kinds.COLD_STORE).values().stream().findFirst()
+                : estates.load().find(Kinds.COLD_STORE, asked.store());
+    }
+
+    private List<Field> fields(Typed.Fields typed, Leaving asked, boolean isShare) {
+        List<String> stores = List.copyOf(estates.load().all(Kinds.COLD_STORE).keySet());
+        return Stream.of(
+                        Stream.of(
+                                typed.slider("days", "Age, in days", asked.days())
+                                        .between(0, Leaving.MOST_DAYS)
+                                        .width("w-80"),
+                                typed.select(
+                                                "by",
+                                                "Counted from",
+                                                List.of(AgeBasis.values()),
+                                                AgeBasis::name,
+                                                basis ->
+                                                        basis == AgeBasis.LAST_USE ? "the last use" : "the last change",
+                                                asked.by())
+                                        .width("w-44"),
+                                typed.text("larger", "Larger than", asked.larger())
+                                        .hint("such as 1 MiB; 0 for all but empty ones")
+                                        .width("w-52")),
+                        isShare
+                                ? Stream.of(typed.text("percent", "Only while more is used than %", asked.percent())
+                                        .hint("of the volume; empty for all that may leave")
+                                        .width("w-60"))
+                                : Stream.<Field>empty(),
+                        stores.isEmpty()
+                                ? Stream.<Field>empty()
+                                : Stream.of(typed.select(
+                                                "store",
+                                                "To",
+                                                stores,
+                                                asked.store().isEmpty() ? stores.getFirst() : asked.store())
+                                        .width("w-40")),
+                        Stream.of(typed.area("exclude", "Except what lies below", asked.exclude())
+                                .with("rows", 2)
+                                .hint("a folder a line")
+                                .width("w-60")))
+                .flatMap(fields -> fields)
+                .toList();
+    }
+}

@@ -1,0 +1,135 @@
+package org.vastshelf.app.tier;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.vastshelf.app.kit.Figures;
+import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.tier.AgeBasis;
+import org.vastshelf.core.tier.AgeCurve;
+import org.vastshelf.core.tier.ColdCost;
+import org.vastshelf.core.tier.FileSum;
+import org.vastshelf.core.tier.TierPlan;
+
+/**
+ * What would leave, as its page shows it.
+ *
+ * @param picture how much is how old
+ * @param costs what the cold store that was chosen would ask
+ * @param more how many folders are not shown
+ */
+record LeavingView(
+        String said, String leaving, String staying, Picture picture, List<Cost> costs, List<Row> rows, String more) {
+
+    private static final int SHOWN = 100;
+
+    record Row(String folder, String leaving, String files, String share, String staying) {}
+
+    record Cost(String what, String amount) {}
+
+    /**
+     * Bytes by age as stairs that fall to the right.
+     *
+     * @param most what the full height is
+     * @param area and {@code cold}: points of polygons; all bytes, and those beyond the age that is asked about
+     * @param years where the lines of years stand, with what is written there
+     */
+    record Picture(int width, int height, String most, String area, String cold, double cut, List<Year> years) {
+
+        private static final int WIDE = 720;
+        private static final int HIGH = 110;
+        private static final int STEPS = 180;
+        private static final int YEAR = 365;
+
+        private static final int FOOT = 18;
+
+        record Year(double x, String text) {}
+
+        public String view() {
+            return "0 0 " + width + " " + (height + FOOT);
+        }
+
+        public int foot() {
+            return height + FOOT - 4;
+        }
+
+        static Picture of(Figures fmt, AgeCurve curve, int days) {
+            double most = Math.max(1, curve.atLeast(0));
+            return new Picture(
+                    WIDE,
+                    HIGH,
+                    fmt.size(curve.atLeast(0)),
+                    polygon(curve, most, 0),
+                    polygon(curve, most, days),
+                    x(days),
+                    IntStream.rangeClosed(1, Leaving.MOST_DAYS / YEAR)
+                            .mapToObj(year -> new Year(x(year * YEAR), year == 1 ? "1 year" : year + " years"))
+                            .toList());
+        }
+
+        private static double x(double days) {
+            return Math.min(WIDE, days * WIDE / Leaving.MOST_DAYS);
+        }
+
+        private static String polygon(AgeCurve curve, double most, int from) {
+            String top = IntStream.rangeClosed(0, STEPS)
+                    .mapToObj(i -> from + (Leaving.MOST_DAYS - from) * (long) i / STEPS)
+                    .map(days -> point(x(days), HIGH - HIGH * curve.atLeast(days) / most))
+                    .collect(Collectors.joining(" "));
+            return point(x(from), HIGH) + " " + top + " " + point(WIDE, HIGH);
+        }
+
+        private static String point(double x, double y) {
+            return String.format(Locale.ROOT, "%.1f,%.1f", x, y);
+        }
+    }
+
+    static LeavingView of(
+            Figures fmt, Leaving asked, TierPlan plan, AgeCurve curve, Optional<ColdStore> store, String currency) {
+        return new LeavingView(
+                fmt.counted(asked.days(), "day")
+                        + (asked.by() == AgeBasis.LAST_USE ? " without use" : " without a change"),
+                sum(fmt, plan.leaving()),
+                sum(fmt, plan.staying()),
+                Picture.of(fmt, curve, asked.days()),
+                store.map(s -> costs(fmt, ColdCost.of(plan.leaving(), s.prices()), currency))
+                        .orElse(List.of()),
+                plan.byFolder().stream()
+                        .sorted(Comparator.comparing((TierPlan.Folder folder) ->
+                                        folder.leaving().bytes())
+                                .reversed()
+                                .thenComparing(TierPlan.Folder::folder))
+                        .limit(SHOWN)
+                        .map(folder -> row(fmt, folder))
+                        .toList(),
+                plan.byFolder().size() > SHOWN
+                        ? "and " + fmt.counted(plan.byFolder().size() - SHOWN, "folder") + " of which less leaves"
+                        : "");
+    }
+
+    private static String sum(Figures fmt, FileSum sum) {
+        return fmt.size(sum.bytes()) + " in " + fmt.counted(sum.files(), "file");
+    }
+
+    private static List<Cost> costs(Figures fmt, ColdCost cost, String currency) {
+        return List.of(
+                new Cost("each month", currency + " " + fmt.money(cost.monthly())),
+                new Cost(
+                        "once, for " + fmt.counted(cost.requests(), "request"),
+                        currency + " " + fmt.money(cost.once())),
+                new Cost("if all of it were recalled", currency + " " + fmt.money(cost.allBack())));
+    }
+
+    private static Row row(Figures fmt, TierPlan.Folder folder) {
+        long all = folder.leaving().bytes() + folder.staying().bytes();
+        return new Row(
+                folder.folder().equals("/") ? "files beside the folders" : folder.folder(),
+                fmt.size(folder.leaving().bytes()),
+                fmt.count(folder.leaving().files()),
+                all == 0 ? "" : fmt.percent(folder.leaving().bytes() / (double) all),
+                fmt.size(folder.staying().bytes()));
+    }
+}
