@@ -198,7 +198,7 @@ class TieringPlanTest {
             assertThat(browser.page.locator("#plan")).containsText("365 days without use");
             browser.page.locator("input[name=days]").focus();
             browser.page.keyboard().press("End");
-            assertThat(browser.page.locator("#plan")).containsText("2200 days without use");
+            assertThat(browser.page.locator("#plan")).containsText("2,200 days without use");
             JsonNode leaving = App.post(
                             "odile",
                             "/api/v1/tiering/plan",
