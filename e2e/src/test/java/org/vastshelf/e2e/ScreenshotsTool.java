@@ -21,7 +21,6 @@ class ScreenshotsTool {
         views.put("look", "/look");
         views.put("build", "/build?scope=fernhill");
         views.put("pool", "/build/pools/ash");
-        views.put("compose-volume", "/build/new/volume?pool=elm");
         views.put("serve", "/serve");
         views.put("share", "/serve/shares/herbarium");
         views.put("limit", "/limit");
@@ -34,6 +33,7 @@ class ScreenshotsTool {
         views.put("folder", "/look/folders/press");
         views.put("protect", "/protect");
         views.put("lighten", "/lighten");
+        views.put("leaving", "/lighten/leaving/press");
         views.put("snapshots", "/protect/volumes/office?chosen=13&chosen=12");
         measured();
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {

@@ -52,6 +52,10 @@ public class ColdStores {
         this.clock = clock;
         this.deeds = deeds;
         this.given = settings.key();
+        if (!given.isEmpty()) {
+            // One that can't be used is said at the start.
+            KeyRing.of(given);
+        }
         this.file = settings.data().resolve("key");
     }
 

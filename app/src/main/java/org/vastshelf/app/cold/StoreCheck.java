@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import org.vastshelf.app.cold.Finding.Look;
 import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.unit.Counted;
 import software.amazon.awssdk.core.exception.SdkClientException;
 import software.amazon.awssdk.core.exception.SdkException;
 import software.amazon.awssdk.core.sync.RequestBody;
@@ -137,7 +138,7 @@ final class StoreCheck {
 
     private Finding write() {
         s3.putObject(put -> put.bucket(store.bucket()).key(key), RequestBody.fromBytes(bytes));
-        return Finding.passed(Look.WRITE, BYTES + " bytes as '" + key + "'");
+        return Finding.passed(Look.WRITE, Counted.of(BYTES, "byte") + " as '" + key + "'");
     }
 
     private Finding read() {
@@ -155,10 +156,10 @@ final class StoreCheck {
 
     private static Finding same(Look look, byte[] back, byte[] wanted) {
         return Arrays.equals(back, wanted)
-                ? Finding.passed(look, wanted.length + " bytes, all the same")
+                ? Finding.passed(look, Counted.of(wanted.length, "byte") + ", all the same")
                 : Finding.failed(
                         look,
-                        back.length + " bytes came back, and not those that were written",
+                        Counted.of(back.length, "byte") + " came back, and not those that were written",
                         "something between here and the store changes what passes; do not use it");
     }
 
