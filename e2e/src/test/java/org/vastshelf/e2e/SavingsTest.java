@@ -3,6 +3,7 @@ package org.vastshelf.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.github.luben.zstd.Zstd;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
@@ -11,11 +12,15 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import net.jpountz.lz4.LZ4Factory;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 
 /** What keeping equal chunks once would spare, measured on real files. */
@@ -158,6 +163,42 @@ class SavingsTest {
             assertThat(browser.page.locator("#savings")).containsText("640.00 KiB");
             assertThat(browser.errors).isEmpty();
         }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"LZ4", "ZSTANDARD"})
+    void packing_is_counted_block_by_block(String packing) throws Exception {
+        Path tree = Files.createTempDirectory(App.TREES, "packed");
+        byte[] prose =
+                "Collected on the moor, at the edge of the bog. ".repeat(9_000).getBytes();
+        Files.write(tree.resolve("prose.txt"), prose);
+        Files.write(tree.resolve("again.txt"), prose);
+        Files.write(tree.resolve("noise.bin"), random(7, 200 * KIB + 5));
+        Files.write(tree.resolve("zeros.bin"), new byte[100 * KIB]);
+        String name = "packed-" + packing.toLowerCase(Locale.ROOT);
+        bringIn(name, tree);
+        JsonNode run = awaited(
+                begun(name, "{\"method\":\"FIXED\",\"blockBytes\":65536,\"packing\":\"" + packing + "\"}"), "done");
+
+        Set<ByteBuffer> seen = new HashSet<>();
+        long unique = 0;
+        long packed = 0;
+        for (String file : List.of("prose.txt", "again.txt", "noise.bin", "zeros.bin")) {
+            byte[] bytes = Files.readAllBytes(tree.resolve(file));
+            for (int from = 0; from < bytes.length; from += 64 * KIB) {
+                byte[] block = Arrays.copyOfRange(bytes, from, Math.min(bytes.length, from + 64 * KIB));
+                if (seen.add(ByteBuffer.wrap(block))) {
+                    unique += block.length;
+                    int length = packing.equals("LZ4")
+                            ? LZ4Factory.fastestInstance().fastCompressor().compress(block).length
+                            : Zstd.compress(block, 3).length;
+                    packed += Math.min(block.length, length);
+                }
+            }
+        }
+        assertThat(run.path("uniqueBytes").asLong()).isEqualTo(unique);
+        assertThat(run.path("packedBytes").asLong()).isEqualTo(packed).isLessThan(unique / 2);
+        assertThat(run.path("packing").asString()).isEqualTo(packing);
     }
 
     @Test

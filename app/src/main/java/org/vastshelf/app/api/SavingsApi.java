@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.saving.Packing;
 import org.vastshelf.app.saving.SavingRun;
 import org.vastshelf.app.saving.SavingRun.Method;
 import org.vastshelf.app.saving.SavingRun.Wanted;
@@ -29,6 +30,7 @@ class SavingsApi {
 
     /**
      * @param method {@code FIXED}, with {@code blockBytes}, or {@code CONTENT_DEFINED}, with {@code averageBytes}
+     * @param packing {@code LZ4} or {@code ZSTANDARD}: how the chunks that differ are packed; none when it is left out
      * @param sample share of the chunks that is compared: more than 0, and at most 1, which compares all; the next power of
      *     two above it is taken
      * @param mibps MiB a second at most; none for as fast as it goes
@@ -38,6 +40,7 @@ class SavingsApi {
             @Nullable Method method,
             @Nullable Integer blockBytes,
             @Nullable Integer averageBytes,
+            @Nullable Packing packing,
             @Nullable Double sample,
             @Nullable Integer mibps,
             @Nullable Integer seconds) {
@@ -58,7 +61,13 @@ class SavingsApi {
             if (chunk == null) {
                 throw new IllegalArgumentException((fixed ? "blockBytes" : "averageBytes") + " is missing");
             }
-            return new Wanted(method, chunk, depth(), mibps == null ? 0 : mibps, seconds == null ? 0 : seconds);
+            return new Wanted(
+                    method,
+                    chunk,
+                    packing == null ? Packing.NONE : packing,
+                    depth(),
+                    mibps == null ? 0 : mibps,
+                    seconds == null ? 0 : seconds);
         }
 
         private int depth() {
@@ -89,7 +98,10 @@ class SavingsApi {
             long bytes,
             long uniqueBytes,
             long savedBytes,
-            long standardErrorBytes) {
+            long standardErrorBytes,
+            Packing packing,
+            long packedBytes,
+            long packedErrorBytes) {
 
         static Told of(SavingRun run) {
             return new Told(
@@ -104,7 +116,10 @@ class SavingsApi {
                     run.savings().bytes(),
                     run.savings().uniqueBytes(),
                     run.savings().savedBytes(),
-                    run.savings().standardErrorBytes());
+                    run.savings().standardErrorBytes(),
+                    run.wanted().packing(),
+                    run.savings().packedBytes(),
+                    run.savings().packedErrorBytes());
         }
     }
 

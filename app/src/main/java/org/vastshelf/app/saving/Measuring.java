@@ -54,7 +54,8 @@ final class Measuring {
         this.opening = opening;
         this.chunks = from.chunks();
         this.unreadable = from.unreadable();
-        this.chunker = new FileChunker(wanted.chunking(), chunks);
+        this.chunker = new FileChunker(
+                wanted.chunking(), wanted.packing().packer(wanted.chunking().longest()), chunks);
     }
 
     /** How it ended. */

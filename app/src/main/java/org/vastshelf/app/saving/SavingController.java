@@ -92,7 +92,15 @@ class SavingController {
     }
 
     /** A catalogue in the list. */
-    record Row(String name, String of, String files, String bytes, String saved, String share, String how) {}
+    record Row(
+            String name,
+            String of,
+            String files,
+            String bytes,
+            String saved,
+            String share,
+            String packed,
+            String how) {}
 
     /** A measurement in a list. */
     record RunRow(
@@ -105,6 +113,7 @@ class SavingController {
             String read,
             String saved,
             String share,
+            String packed,
             boolean running,
             boolean rests) {}
 
@@ -141,12 +150,23 @@ class SavingController {
                 fmt.size(catalogue.bytes()),
                 run.map(r -> saved(fmt, r.savings())).orElse("not measured yet"),
                 run.map(r -> share(fmt, r.savings())).orElse(""),
+                run.map(r -> packed(fmt, r)).orElse(""),
                 run.map(r -> how(r.wanted().method(), r.wanted().chunkBytes())).orElse(""));
     }
 
     private static String saved(Figures fmt, Savings savings) {
         String saved = fmt.size(savings.savedBytes());
         return savings.standardErrorBytes() == 0 ? saved : saved + " ± " + fmt.size(savings.standardErrorBytes());
+    }
+
+    /** What duplicates and packing spare together. */
+    private static String packed(Figures fmt, SavingRun run) {
+        Savings savings = run.savings();
+        if (run.wanted().packing() == Packing.NONE || savings.bytes() == 0) {
+            return "";
+        }
+        return fmt.percent(savings.savedInAll() / (double) savings.bytes()) + ", "
+                + run.wanted().packing().title();
     }
 
     private static String share(Figures fmt, Savings savings) {
@@ -176,6 +196,14 @@ class SavingController {
                                                 Cut::title,
                                                 Cut.FIXED_64)
                                         .width("w-64"),
+                                fields.select(
+                                                "packing",
+                                                "Each chunk is",
+                                                Arrays.asList(Packing.values()),
+                                                Packing::name,
+                                                Packing::title,
+                                                Packing.NONE)
+                                        .width("w-52"),
                                 fields.select(
                                                 "share",
                                                 "Chunks that are compared",
@@ -229,6 +257,7 @@ class SavingController {
                 fmt.size(found.bytes()) + (run.state() == State.DONE ? "" : " of " + fmt.size(catalogue.bytes())),
                 saved(fmt, found),
                 share(fmt, found),
+                packed(fmt, run),
                 run.state() == State.RUNNING,
                 run.state() == State.STOPPED || run.state() == State.FAILED);
     }
@@ -247,13 +276,15 @@ class SavingController {
             @AuthenticationPrincipal Someone me,
             @PathVariable String name,
             @RequestParam Cut cut,
+            @RequestParam Packing packing,
             @RequestParam Share share,
             @RequestParam(defaultValue = "0") int mibps,
             @RequestParam(defaultValue = "0") int minutes,
             Model model) {
         try {
             int seconds = Math.multiplyExact(minutes, 60);
-            savings.begin(name, new Wanted(cut.method, cut.kib * KIB, share.depth, mibps, seconds), me.getName());
+            savings.begin(
+                    name, new Wanted(cut.method, cut.kib * KIB, packing, share.depth, mibps, seconds), me.getName());
             return "redirect:/lighten/catalogues/" + name;
         } catch (IllegalArgumentException | ArithmeticException refused) {
             Typed.refuse(model, refused);

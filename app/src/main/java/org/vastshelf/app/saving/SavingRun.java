@@ -39,11 +39,12 @@ public record SavingRun(
      * What is wanted.
      *
      * @param chunkBytes length of a block, or of a chunk on average
+     * @param packing how the chunks that differ are packed
      * @param depth how many of the lowest bits of a fingerprint have to be zero; 0 for all chunks
      * @param mibps MiB a second at most; 0 for as many as there are
      * @param seconds after so many it stops by itself; 0 for never
      */
-    public record Wanted(Method method, int chunkBytes, int depth, int mibps, int seconds) {
+    public record Wanted(Method method, int chunkBytes, Packing packing, int depth, int mibps, int seconds) {
 
         public static final int DEEPEST = 20;
         static final int MOST_MIBPS = 100_000;

@@ -167,7 +167,7 @@ public class SavingService {
     }
 
     private void measure(SavingRun run, Catalogue catalogue) throws IOException {
-        Path kept = folder.resolve(run.id() + ".chunks");
+        Path kept = folder.resolve(run.id() + ".packed");
         Resting from = begun(run, kept);
 
         try (HostTree tree = new HostTree(catalogue.source() == Source.FOLDER ? catalogue.root() : "/")) {

@@ -36,6 +36,7 @@ class SavingStore {
                 .set(SAVING_RUN.CATALOGUE_NO, catalogue)
                 .set(SAVING_RUN.METHOD, wanted.method().name())
                 .set(SAVING_RUN.CHUNK_BYTES, wanted.chunkBytes())
+                .set(SAVING_RUN.PACKING, wanted.packing().name())
                 .set(SAVING_RUN.DEPTH, wanted.depth())
                 .set(SAVING_RUN.MIBPS, wanted.mibps())
                 .set(SAVING_RUN.SECONDS, wanted.seconds())
@@ -98,12 +99,19 @@ class SavingStore {
                 new SavingRun.Wanted(
                         Method.valueOf(row.getMethod()),
                         row.getChunkBytes(),
+                        Packing.valueOf(row.getPacking()),
                         row.getDepth(),
                         row.getMibps(),
                         row.getSeconds()),
                 State.valueOf(row.getState()),
                 row.getProblem(),
-                new Savings(row.getFiles(), row.getBytes(), row.getUniqueBytes(), row.getErrorBytes()),
+                new Savings(
+                        row.getFiles(),
+                        row.getBytes(),
+                        row.getUniqueBytes(),
+                        row.getErrorBytes(),
+                        row.getPackedBytes(),
+                        row.getPackedError()),
                 row.getUnreadable(),
                 Times.instant(row.getBegunAt()),
                 Optional.ofNullable(row.getEndedAt()).map(Times::instant));
@@ -115,6 +123,8 @@ class SavingStore {
                 .set(SAVING_RUN.BYTES, savings.bytes())
                 .set(SAVING_RUN.UNIQUE_BYTES, savings.uniqueBytes())
                 .set(SAVING_RUN.ERROR_BYTES, savings.standardErrorBytes())
+                .set(SAVING_RUN.PACKED_BYTES, savings.packedBytes())
+                .set(SAVING_RUN.PACKED_ERROR, savings.packedErrorBytes())
                 .set(SAVING_RUN.UNREADABLE, unreadable)
                 .where(SAVING_RUN.ID.eq(id))
                 .execute();

@@ -1,5 +1,6 @@
 package org.vastshelf.core.saving;
 
+import java.util.function.IntSupplier;
 import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 
@@ -41,13 +42,17 @@ public final class Chunks {
         files++;
     }
 
-    /** A chunk of a file that is not all zeros. */
-    public void add(long high, long low, int length) {
+    /**
+     * A chunk of a file that is not all zeros.
+     *
+     * @param packed how long it is when it is packed; asked only where it was not there before
+     */
+    public void add(long high, long low, int length, IntSupplier packed) {
         bytes += length;
         if (!isSampled(low, depth)) {
             return;
         }
-        if (parts[(int) (high >>> PART_SHIFT)].add(high, low, length)) {
+        if (parts[(int) (high >>> PART_SHIFT)].add(high, low, length, packed)) {
             size++;
         }
         while (size > most) {
@@ -56,9 +61,9 @@ public final class Chunks {
     }
 
     /** A chunk that is all zeros. */
-    public void addZeros(int length) {
+    public void addZeros(int length, IntSupplier packed) {
         bytes += length;
-        zeros.add(length);
+        zeros.add(length, packed);
     }
 
     static boolean isSampled(long low, int depth) {
@@ -122,20 +127,35 @@ public final class Chunks {
      */
     public Savings savings() {
         long unique = 0;
+        long packed = 0;
         double squares = 0;
+        double packedSquares = 0;
         for (Part part : parts) {
             unique += part.unique();
+            packed += part.packed();
             squares += part.squares();
+            packedSquares += part.packedSquares();
         }
-        long rest = bytes - zeros.bytes();
-        double chance = Math.scalb(1.0, -depth);
-        double error = Math.sqrt((1 - chance) * squares) / chance;
-        // Where the sample is empty nothing is known of the rest.
-        long stated = depth > 0 && size == 0 ? rest : Math.round(error);
+        long all = whole(unique) + zeros.unique();
         return new Savings(
-                files,
-                bytes,
-                (depth == 0 ? unique : Math.min(rest, Math.round(unique / chance))) + zeros.unique(),
-                stated);
+                files, bytes, all, error(squares), Math.min(all, whole(packed) + zeros.packed()), error(packedSquares));
+    }
+
+    private long rest() {
+        return bytes - zeros.bytes();
+    }
+
+    /** What bytes of the sample stand for. */
+    private long whole(long sampled) {
+        return depth == 0 ? sampled : Math.min(rest(), Math.round(Math.scalb((double) sampled, depth)));
+    }
+
+    private long error(double squares) {
+        if (depth > 0 && size == 0) {
+            // Where the sample is empty nothing is known of the rest.
+            return rest();
+        }
+        double chance = Math.scalb(1.0, -depth);
+        return Math.round(Math.sqrt((1 - chance) * squares) / chance);
     }
 }

@@ -13,11 +13,13 @@ public final class FileChunker {
     private static final int READ = 1 << 18;
 
     private final Chunking chunking;
+    private final Packer packer;
     private final Chunks chunks;
     private final byte[] buffer;
     private final byte[] zeros;
 
-    public FileChunker(Chunking chunking, Chunks chunks) {
+    public FileChunker(Chunking chunking, Packer packer, Chunks chunks) {
+        this.packer = packer;
         this.chunking = chunking;
         this.chunks = chunks;
         this.buffer = new byte[2 * chunking.longest() + READ];
@@ -70,10 +72,14 @@ public final class FileChunker {
 
     private void hand(int from, int length) {
         if (buffer[from] == 0 && Arrays.equals(buffer, from, from + length, zeros, 0, length)) {
-            chunks.addZeros(length);
+            chunks.addZeros(length, () -> packer.packed(zeros, 0, length));
             return;
         }
         HashValue128 hash = HASH.hashBytesTo128Bits(buffer, from, length);
-        chunks.add(hash.getMostSignificantBits(), hash.getLeastSignificantBits(), length);
+        chunks.add(
+                hash.getMostSignificantBits(),
+                hash.getLeastSignificantBits(),
+                length,
+                () -> packer.packed(buffer, from, length));
     }
 }

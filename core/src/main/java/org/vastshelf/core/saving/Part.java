@@ -1,5 +1,6 @@
 package org.vastshelf.core.saving;
 
+import java.util.function.IntSupplier;
 import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 
@@ -14,6 +15,8 @@ final class Part {
     /** 0 where the place is free. */
     private int[] length = new int[FIRST];
 
+    private int[] packed = new int[FIRST];
+
     private int size;
 
     int size() {
@@ -21,22 +24,23 @@ final class Part {
     }
 
     /** True when it was not there before. */
-    boolean add(long chunkHigh, long chunkLow, int chunkLength) {
+    boolean add(long chunkHigh, long chunkLow, int chunkLength, IntSupplier chunkPacked) {
         int at = place(chunkHigh, chunkLow);
         if (length[at] != 0) {
             return false;
         }
-        put(at, chunkHigh, chunkLow, chunkLength);
+        put(at, chunkHigh, chunkLow, chunkLength, chunkPacked.getAsInt());
         if (size > length.length * FULL) {
             grow();
         }
         return true;
     }
 
-    private void put(int at, long chunkHigh, long chunkLow, int chunkLength) {
+    private void put(int at, long chunkHigh, long chunkLow, int chunkLength, int chunkPacked) {
         high[at] = chunkHigh;
         low[at] = chunkLow;
         length[at] = chunkLength;
+        packed[at] = chunkPacked;
         size++;
     }
 
@@ -57,12 +61,14 @@ final class Part {
         high = larger.high;
         low = larger.low;
         length = larger.length;
+        packed = larger.packed;
     }
 
     private void resize(int places) {
         high = new long[places];
         low = new long[places];
         length = new int[places];
+        packed = new int[places];
     }
 
     /** Those that are sampled at a depth. */
@@ -76,7 +82,7 @@ final class Part {
     private void copy(Part to, int depth) {
         for (int i = 0; i < length.length; i++) {
             if (length[i] != 0 && Chunks.isSampled(low[i], depth)) {
-                to.put(to.place(high[i], low[i]), high[i], low[i], length[i]);
+                to.put(to.place(high[i], low[i]), high[i], low[i], length[i], packed[i]);
             }
         }
     }
@@ -88,6 +94,7 @@ final class Part {
                 out.accept(high[i]);
                 out.accept(low[i]);
                 out.accept(length[i]);
+                out.accept(packed[i]);
             }
         }
     }
@@ -96,14 +103,24 @@ final class Part {
         for (long left = in.getAsLong(); left > 0; left--) {
             long chunkHigh = in.getAsLong();
             long chunkLow = in.getAsLong();
-            add(chunkHigh, chunkLow, (int) in.getAsLong());
+            int chunkLength = (int) in.getAsLong();
+            add(chunkHigh, chunkLow, chunkLength, () -> (int) in.getAsLong());
         }
     }
 
     /** Bytes of all chunks once. */
     long unique() {
+        return sum(length);
+    }
+
+    /** The same when each is packed. */
+    long packed() {
+        return sum(packed);
+    }
+
+    private static long sum(int[] figures) {
         long sum = 0;
-        for (int bytes : length) {
+        for (int bytes : figures) {
             sum += bytes;
         }
         return sum;
@@ -111,8 +128,17 @@ final class Part {
 
     /** Squares of the bytes of all chunks. */
     double squares() {
+        return squares(length);
+    }
+
+    /** The same when each is packed. */
+    double packedSquares() {
+        return squares(packed);
+    }
+
+    private static double squares(int[] figures) {
         double sum = 0;
-        for (int bytes : length) {
+        for (int bytes : figures) {
             sum += (double) bytes * bytes;
         }
         return sum;

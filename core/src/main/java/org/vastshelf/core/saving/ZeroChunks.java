@@ -2,40 +2,53 @@ package org.vastshelf.core.saving;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.IntSupplier;
 import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 
 /** Chunks of zeros, by their length. */
 final class ZeroChunks {
 
-    private final Map<Integer, Long> counts = new HashMap<>();
+    private final Map<Integer, Seen> seen = new HashMap<>();
 
-    void add(int length) {
-        counts.merge(length, 1L, Long::sum);
+    /** How often one came, and how long it is when it is packed. */
+    private record Seen(long times, int packed) {}
+
+    void add(int length, IntSupplier packed) {
+        seen.compute(
+                length,
+                (same, before) ->
+                        before == null ? new Seen(1, packed.getAsInt()) : new Seen(before.times + 1, before.packed));
     }
 
     void write(LongConsumer out) {
-        out.accept(counts.size());
-        counts.forEach((length, times) -> {
+        out.accept(seen.size());
+        seen.forEach((length, one) -> {
             out.accept(length);
-            out.accept(times);
+            out.accept(one.times);
+            out.accept(one.packed);
         });
     }
 
     void read(LongSupplier in) {
         for (long left = in.getAsLong(); left > 0; left--) {
             int length = (int) in.getAsLong();
-            counts.put(length, in.getAsLong());
+            long times = in.getAsLong();
+            seen.put(length, new Seen(times, (int) in.getAsLong()));
         }
     }
 
     long bytes() {
-        return counts.entrySet().stream()
-                .mapToLong(chunk -> chunk.getKey() * chunk.getValue())
+        return seen.entrySet().stream()
+                .mapToLong(chunk -> chunk.getKey() * chunk.getValue().times)
                 .sum();
     }
 
     long unique() {
-        return counts.keySet().stream().mapToLong(Integer::longValue).sum();
+        return seen.keySet().stream().mapToLong(Integer::longValue).sum();
+    }
+
+    long packed() {
+        return seen.values().stream().mapToLong(Seen::packed).sum();
     }
 }

@@ -41,7 +41,7 @@ class ChunkBench {
         Chunks chunks = new Chunks(0, Chunks.MOST);
         long begun = System.nanoTime();
         try (InputStream in = Files.newInputStream(file)) {
-            new FileChunker(chunking, chunks).file(in::readNBytes);
+            new FileChunker(chunking, Packer.NONE, chunks).file(in::readNBytes);
         }
         return FILE_MIB / ((System.nanoTime() - begun) / 1e9);
     }

@@ -22,7 +22,7 @@ class ChunksTest {
             int times = random.nextInt(4) == 0 ? 1 + (int) (1 / (0.01 + random.nextDouble())) : 1;
             unique += length;
             for (int j = 0; j < times; j++) {
-                chunks.add(high, low, length);
+                chunks.add(high, low, length, () -> length / 2);
             }
         }
         return unique;
@@ -68,7 +68,7 @@ class ChunksTest {
     void what_was_written_down_goes_on_as_if_it_had_not_been() {
         Chunks whole = new Chunks(0, 3_000);
         fill(whole, 1, 4_000);
-        whole.addZeros(4_096);
+        whole.addZeros(4_096, () -> 20);
         Deque<Long> kept = new ArrayDeque<>();
         whole.write(kept::addLast);
         Chunks read = Chunks.read(kept::removeFirst);
@@ -85,16 +85,29 @@ class ChunksTest {
     void zeros_are_exact_however_deep_the_sample() {
         Chunks chunks = new Chunks(10, Chunks.MOST);
         for (int i = 0; i < 1_000_000; i++) {
-            chunks.addZeros(65_536);
+            chunks.addZeros(65_536, () -> 20);
         }
-        chunks.addZeros(100);
+        chunks.addZeros(100, () -> 20);
         assertThat(chunks.savings().uniqueBytes()).isEqualTo(65_636);
+        assertThat(chunks.savings().packedBytes()).isEqualTo(40);
         assertThat(chunks.savings().standardErrorBytes()).isZero();
     }
 
     @Test
+    void each_chunk_that_differs_is_packed_once() {
+        Chunks chunks = new Chunks(0, 10);
+        int[] asked = new int[1];
+        for (int i = 0; i < 6; i++) {
+            chunks.add(i % 2, 0, 1_000, () -> 100 + asked[0]++);
+        }
+        assertThat(asked[0]).isEqualTo(2);
+        assertThat(chunks.savings().packedBytes()).isEqualTo(201);
+        assertThat(chunks.savings().savedInAll()).isEqualTo(6_000 - 201);
+    }
+
+    @Test
     void nothing_comes_to_nothing() {
-        assertThat(new Chunks(0, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0));
-        assertThat(new Chunks(3, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0));
+        assertThat(new Chunks(0, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0, 0, 0));
+        assertThat(new Chunks(3, 10).savings()).isEqualTo(new Savings(0, 0, 0, 0, 0, 0));
     }
 }

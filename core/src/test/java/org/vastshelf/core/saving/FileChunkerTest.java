@@ -38,7 +38,7 @@ class FileChunkerTest {
 
     private static Savings counted(Chunking chunking, List<byte[]> files) throws IOException {
         Chunks chunks = new Chunks(0, Chunks.MOST);
-        FileChunker chunker = new FileChunker(chunking, chunks);
+        FileChunker chunker = new FileChunker(chunking, Packer.NONE, chunks);
         for (byte[] file : files) {
             assertThat(chunker.file(slow(file)::readNBytes)).isEqualTo(file.length);
         }
@@ -94,9 +94,10 @@ class FileChunkerTest {
     void pieces_do_not_depend_on_how_the_bytes_arrive() throws IOException {
         byte[] some = random(3, 20_000_000);
         Chunks whole = new Chunks(0, Chunks.MOST);
-        new FileChunker(new ContentDefined(16_384), whole).file(new ByteArrayInputStream(some)::readNBytes);
+        new FileChunker(new ContentDefined(16_384), Packer.NONE, whole)
+                .file(new ByteArrayInputStream(some)::readNBytes);
         Chunks bits = new Chunks(0, Chunks.MOST);
-        FileChunker chunker = new FileChunker(new ContentDefined(16_384), bits);
+        FileChunker chunker = new FileChunker(new ContentDefined(16_384), Packer.NONE, bits);
         chunker.file(slow(some)::readNBytes);
         chunker.file(slow(some)::readNBytes);
         assertThat(bits.size()).isEqualTo(whole.size());

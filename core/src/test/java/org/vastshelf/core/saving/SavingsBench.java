@@ -57,7 +57,7 @@ class SavingsBench {
         double read = GIB * 1_024 / ((System.nanoTime() - begun) / 1e9);
         emptied();
         Chunks chunks = new Chunks(0, Chunks.MOST);
-        FileChunker chunker = new FileChunker(new Chunking.ContentDefined(1 << 16), chunks);
+        FileChunker chunker = new FileChunker(new Chunking.ContentDefined(1 << 16), Packer.NONE, chunks);
         begun = System.nanoTime();
         for (Path file : files) {
             try (InputStream in = Files.newInputStream(file)) {
