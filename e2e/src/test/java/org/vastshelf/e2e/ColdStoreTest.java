@@ -214,6 +214,24 @@ class ColdStoreTest {
     }
 
     @Test
+    void what_a_check_says_of_a_name_without_end_stays_in_the_drawer() {
+        App.Reply drafted = App.post(
+                "odile",
+                "/api/v1/orders",
+                "{\"changes\":[{\"change\":\"DropColdStore\",\"name\":\"" + "a".repeat(900) + "\"}]}");
+        assertThat(drafted.status()).as(drafted.text()).isEqualTo(201);
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/lighten/stores");
+            assertThat(browser.page.locator("#drawer")).containsText("There is no cold store");
+            assertThat(browser.page.evaluate("() => document.documentElement.scrollWidth"))
+                    .isEqualTo(1280);
+        } finally {
+            long id = drafted.json().path("order").path("id").asLong();
+            App.post("odile", "/api/v1/orders/" + id + "/discard", "");
+        }
+    }
+
+    @Test
     void it_is_checked_and_changed_by_keyboard() {
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             browser.page.navigate("/lighten");
