@@ -237,6 +237,14 @@ class TieringPlanTest {
                                 "{\"catalogue\":\"nowhere\",\"by\":\"LAST_USE\",\"olderThanDays\":1}")
                         .status())
                 .isEqualTo(404);
+        for (String at : List.of("-999999999-01-01T00:00:00Z", "+1000000000-12-31T23:59:59.999999999Z")) {
+            assertThat(App.post(
+                                    "odile",
+                                    "/api/v1/tiering/plan",
+                                    start + ",\"olderThanDays\":36500,\"at\":\"" + at + "\"}")
+                            .detail())
+                    .isEqualTo("at is " + at + ", must be 1970-01-01T00:00:00Z to 9999-12-31T23:59:59Z");
+        }
         assertThat(App.post("suki", "/api/v1/tiering/plan", start + ",\"olderThanDays\":1}")
                         .status())
                 .isEqualTo(403);

@@ -21,6 +21,8 @@ import org.vastshelf.core.tier.TierRule;
 class TieringApi {
 
     private static final int MOST_FOLDERS = 1_000;
+    private static final Instant EARLIEST = Instant.parse("1970-01-01T00:00:00Z");
+    private static final Instant LATEST = Instant.parse("9999-12-31T23:59:59Z");
 
     private final TierPlanning planning;
     private final ShelfClock clock;
@@ -98,7 +100,11 @@ class TieringApi {
 
     private static Instant instant(String text) {
         try {
-            return Instant.parse(text);
+            Instant at = Instant.parse(text);
+            if (at.isBefore(EARLIEST) || at.isAfter(LATEST)) {
+                throw new IllegalArgumentException("at is " + at + ", must be " + EARLIEST + " to " + LATEST);
+            }
+            return at;
         } catch (DateTimeParseException none) {
             throw new IllegalArgumentException(
                     "at is '" + text + "', must be a moment such as 2026-03-02T08:00:00Z", none);
