@@ -85,6 +85,13 @@ class SavingController {
         }
     }
 
+    private static String how(Wanted wanted) {
+        String cut = how(wanted.method(), wanted.chunkBytes());
+        return wanted.packing() == Packing.NONE
+                ? cut
+                : cut + ", " + wanted.packing().title();
+    }
+
     private static String how(Method method, int bytes) {
         return method == Method.FIXED
                 ? "blocks of " + bytes / KIB + " KiB"
@@ -151,7 +158,7 @@ class SavingController {
                 run.map(r -> saved(fmt, r.savings())).orElse("not measured yet"),
                 run.map(r -> share(fmt, r.savings())).orElse(""),
                 run.map(r -> packed(fmt, r)).orElse(""),
-                run.map(r -> how(r.wanted().method(), r.wanted().chunkBytes())).orElse(""));
+                run.map(r -> how(r.wanted())).orElse(""));
     }
 
     private static String saved(Figures fmt, Savings savings) {
@@ -165,8 +172,7 @@ class SavingController {
         if (run.wanted().packing() == Packing.NONE || savings.bytes() == 0) {
             return "";
         }
-        return fmt.percent(savings.savedInAll() / (double) savings.bytes()) + ", "
-                + run.wanted().packing().title();
+        return fmt.percent(savings.savedInAll() / (double) savings.bytes());
     }
 
     private static String share(Figures fmt, Savings savings) {
@@ -246,7 +252,7 @@ class SavingController {
         return new RunRow(
                 run.id(),
                 fmt.moment(run.begunAt()),
-                how(run.wanted().method(), run.wanted().chunkBytes()),
+                how(run.wanted()),
                 mark(run.state()),
                 run.problem()
                         + (run.unreadable() == 0
