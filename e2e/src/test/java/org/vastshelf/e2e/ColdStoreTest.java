@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.math.BigDecimal;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
+import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -157,6 +158,31 @@ class ColdStoreTest {
                 .getValues(0, byte[].class);
         assertThat(rows).hasSize(1);
         assertThat(new String(rows.getFirst(), StandardCharsets.ISO_8859_1)).doesNotContain("secret");
+    }
+
+    @Test
+    void a_check_that_is_overtaken_by_other_keys_says_nothing_of_them() throws Exception {
+        try (ServerSocket silent = new ServerSocket();
+                ExecutorService other = Executors.newSingleThreadExecutor()) {
+            silent.bind(new InetSocketAddress("127.0.0.1", 0));
+            assertThat(order(store("slow", "http://127.0.0.1:" + silent.getLocalPort(), "slow-bucket", "x/"))
+                            .status())
+                    .isEqualTo(200);
+            await("slow");
+            sign("slow", SECRET);
+            Future<JsonNode> checking = other.submit(() -> check("slow"));
+            try (Socket asked = silent.accept()) {
+                assertThat(asked.isConnected()).isTrue();
+                sign("slow", "other");
+            }
+            assertThat(outcomes(checking.get())).contains("FAILED");
+            assertThat(App.get("odile", API + "/slow").json().path("checked").isNull())
+                    .isTrue();
+            silent.close();
+            check("slow");
+            assertThat(App.get("odile", API + "/slow").json().path("checked").isNull())
+                    .isFalse();
+        }
     }
 
     @Test

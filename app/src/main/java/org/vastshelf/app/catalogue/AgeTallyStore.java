@@ -1,7 +1,6 @@
 package org.vastshelf.app.catalogue;
 
 import java.sql.Connection;
-import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import org.vastshelf.core.tier.AgeBasis;
 
@@ -29,9 +28,9 @@ public final class AgeTallyStore {
      * @throws SQLException when the database fails
      */
     public static void sumUp(Connection connection, int catalogue) throws SQLException {
-        execute(connection, "DELETE FROM age_tally WHERE catalogue_no = ?", catalogue);
+        BulkStore.execute(connection, "DELETE FROM age_tally WHERE catalogue_no = ?", catalogue);
         for (AgeBasis basis : AgeBasis.values()) {
-            execute(
+            BulkStore.execute(
                     connection,
                     "INSERT INTO age_tally SELECT f.catalogue_no, " + basis.ordinal() + ", f." + dayColumn(basis)
                             + " d, "
@@ -46,15 +45,6 @@ public final class AgeTallyStore {
                             GROUP BY d, o, t.top""",
                     catalogue,
                     catalogue);
-        }
-    }
-
-    private static void execute(Connection connection, String text, int... values) throws SQLException {
-        try (PreparedStatement sql = connection.prepareStatement(text)) {
-            for (int i = 0; i < values.length; i++) {
-                sql.setInt(i + 1, values[i]);
-            }
-            sql.executeUpdate();
         }
     }
 }

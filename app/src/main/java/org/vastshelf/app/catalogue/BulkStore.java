@@ -261,7 +261,7 @@ public final class BulkStore implements AutoCloseable {
         }
     }
 
-    private static void execute(Connection connection, String text, int... values) throws SQLException {
+    static void execute(Connection connection, String text, int... values) throws SQLException {
         try (PreparedStatement sql = connection.prepareStatement(text)) {
             for (int i = 0; i < values.length; i++) {
                 sql.setInt(i + 1, values[i]);

@@ -4,6 +4,7 @@ import static org.vastshelf.app.store.generated.Tables.COLD_CHECK;
 import static org.vastshelf.app.store.generated.Tables.COLD_KEY;
 
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -32,10 +33,7 @@ class ColdKeyStore {
                 .set(COLD_KEY.SET_BY, who)
                 .set(COLD_KEY.SET_AT, Times.stored(now))
                 .onDuplicateKeyUpdate()
-                .set(COLD_KEY.SEALED, sealed.bytes())
-                .set(COLD_KEY.SEALED_WITH, sealed.with())
-                .set(COLD_KEY.SET_BY, who)
-                .set(COLD_KEY.SET_AT, Times.stored(now))
+                .setAllToExcluded()
                 .execute();
     }
 
@@ -43,6 +41,17 @@ class ColdKeyStore {
         return db.selectFrom(COLD_KEY)
                 .where(COLD_KEY.STORE.eq(store))
                 .fetchOptional(row -> new KeyRing.Sealed(row.getSealed(), row.getSealedWith()));
+    }
+
+    /** Whether the keys are still those; they are as long as the transaction lasts. */
+    boolean isSealed(String store, KeyRing.Sealed sealed) {
+        return db.select(COLD_KEY.SEALED)
+                .from(COLD_KEY)
+                .where(COLD_KEY.STORE.eq(store))
+                .forUpdate()
+                .fetchOptional(COLD_KEY.SEALED)
+                .filter(bytes -> Arrays.equals(bytes, sealed.bytes()))
+                .isPresent();
     }
 
     Map<String, ColdStores.KeysSet> keySets() {
@@ -75,9 +84,7 @@ class ColdKeyStore {
                 .set(COLD_CHECK.CHECKED_AT, Times.stored(check.at()))
                 .set(COLD_CHECK.FINDINGS, check.findings())
                 .onDuplicateKeyUpdate()
-                .set(COLD_CHECK.ASKED_BY, check.by())
-                .set(COLD_CHECK.CHECKED_AT, Times.stored(check.at()))
-                .set(COLD_CHECK.FINDINGS, check.findings())
+                .setAllToExcluded()
                 .execute();
     }
 

@@ -106,8 +106,11 @@ public class ColdStores {
 
     /** Sets what signs requests to a store, in place of what there was; it is not shown again. */
     public void sign(String name, AccessKeys keys, String who) {
-        find(name);
         transactions.run(() -> {
+            // A store that is being dropped takes its keys along.
+            if (estates.held().estate().find(Kinds.COLD_STORE, name).isEmpty()) {
+                throw new NotFound("cold store", name);
+            }
             keep(name, keys, who);
             deeds.done(who, Deeds.Kind.COLD_STORE, "/lighten/stores/" + name, "its keys were set");
         });
@@ -126,12 +129,19 @@ public class ColdStores {
      */
     public Checked check(String name, String who) {
         ColdStore store = find(name).store();
+        KeyRing.Sealed sealed = rows.sealed(name)
+                .orElseThrow(() -> new IllegalArgumentException("'" + name + "' has no keys yet; set them first"));
         List<Finding> findings;
-        try (S3Client s3 = S3Clients.asking(store, keys(name))) {
+        try (S3Client s3 = S3Clients.asking(store, opened(name, sealed))) {
             findings = new StoreCheck(s3, store, Clock.systemUTC()).run();
         }
         Checked checked = new Checked(who, clock.instant(), findings);
         transactions.run(() -> {
+            // What was checked may have become another store, or another's keys, meanwhile.
+            if (!estates.held().estate().find(Kinds.COLD_STORE, name).equals(Optional.of(store))
+                    || !rows.isSealed(name, sealed)) {
+                return;
+            }
             rows.keepCheck(name, new ColdKeyStore.KeptCheck(who, checked.at(), json.write(findings)));
             deeds.done(
                     who,
@@ -144,9 +154,7 @@ public class ColdStores {
         return checked;
     }
 
-    private AccessKeys keys(String name) {
-        KeyRing.Sealed sealed = rows.sealed(name)
-                .orElseThrow(() -> new IllegalArgumentException("'" + name + "' has no keys yet; set them first"));
+    private AccessKeys opened(String name, KeyRing.Sealed sealed) {
         String[] parts = ring().open(name, sealed)
                 .orElseThrow(() -> new IllegalArgumentException("the keys of '" + name
                         + "' were sealed with a key that this installation does not have; set them again"))

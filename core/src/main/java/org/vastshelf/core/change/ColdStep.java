@@ -47,15 +47,11 @@ public record ColdStep(String name, Optional<ColdStore> before, Optional<ColdSto
 
     @Override
     public Estate apply(Estate estate) {
-        return with(estate, after);
+        return Steps.with(estate, Kinds.COLD_STORE, name, after);
     }
 
     @Override
     public Estate undo(Estate estate) {
-        return with(estate, before);
-    }
-
-    private Estate with(Estate estate, Optional<ColdStore> store) {
-        return store.map(s -> estate.with(Kinds.COLD_STORE, s)).orElseGet(() -> estate.without(Kinds.COLD_STORE, name));
+        return Steps.with(estate, Kinds.COLD_STORE, name, before);
     }
 }

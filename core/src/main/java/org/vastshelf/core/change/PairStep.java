@@ -42,16 +42,12 @@ public sealed interface PairStep extends Step {
 
         @Override
         public Estate apply(Estate estate) {
-            return with(estate, after);
+            return Steps.with(estate, Kinds.PAIR, volume, after);
         }
 
         @Override
         public Estate undo(Estate estate) {
-            return with(estate, before);
-        }
-
-        private Estate with(Estate estate, Optional<ReplicaPair> pair) {
-            return pair.map(p -> estate.with(Kinds.PAIR, p)).orElseGet(() -> estate.without(Kinds.PAIR, volume));
+            return Steps.with(estate, Kinds.PAIR, volume, before);
         }
     }
 
@@ -152,7 +148,7 @@ public sealed interface PairStep extends Step {
 
         @Override
         public Estate undo(Estate estate) {
-            return before.map(b -> estate.with(Kinds.LINK, b)).orElseGet(() -> estate.without(Kinds.LINK, link.key()));
+            return Steps.with(estate, Kinds.LINK, link.key(), before);
         }
     }
 }

@@ -47,15 +47,11 @@ public record RetentionStep(String key, Optional<RetentionRule> before, Optional
 
     @Override
     public Estate apply(Estate estate) {
-        return with(estate, after);
+        return Steps.with(estate, Kinds.RETENTION, key, after);
     }
 
     @Override
     public Estate undo(Estate estate) {
-        return with(estate, before);
-    }
-
-    private Estate with(Estate estate, Optional<RetentionRule> rule) {
-        return rule.map(r -> estate.with(Kinds.RETENTION, r)).orElseGet(() -> estate.without(Kinds.RETENTION, key));
+        return Steps.with(estate, Kinds.RETENTION, key, before);
     }
 }

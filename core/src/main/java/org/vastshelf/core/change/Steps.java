@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kind;
 import org.vastshelf.core.estate.Pool;
 
 /** What steps of all subjects ask of the estate. */
@@ -13,6 +14,11 @@ final class Steps {
 
     static Optional<String> unless(boolean fine, String why) {
         return fine ? Optional.empty() : Optional.of(why);
+    }
+
+    /** With a thing, or without what is kept under its key. */
+    static <T> Estate with(Estate estate, Kind<T> kind, String key, Optional<T> thing) {
+        return thing.map(t -> estate.with(kind, t)).orElseGet(() -> estate.without(kind, key));
     }
 
     /** File servers in whose bays drives are. */

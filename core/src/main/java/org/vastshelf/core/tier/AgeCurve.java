@@ -37,9 +37,4 @@ public final class AgeCurve {
         Map.Entry<Long, Long> last = byDay.floorEntry(today - days);
         return last == null ? 0 : last.getValue();
     }
-
-    /** The age of the oldest, in days; 0 where there is nothing. */
-    public long oldest() {
-        return byDay.isEmpty() ? 0 : today - byDay.firstKey();
-    }
 }

@@ -30,10 +30,8 @@ public final class EmbeddedStore implements AutoCloseable {
 
     private final FileChannel locked;
     private final S3Proxy server;
-    private final Path folder;
 
-    private EmbeddedStore(Path folder, FileChannel locked, S3Proxy server) {
-        this.folder = folder;
+    private EmbeddedStore(FileChannel locked, S3Proxy server) {
         this.locked = locked;
         this.server = server;
     }
@@ -59,7 +57,7 @@ public final class EmbeddedStore implements AutoCloseable {
             S3Proxy server = server(folder);
             server.start();
             Files.writeString(folder.resolve("port"), String.valueOf(server.getPort()));
-            return Optional.of(new EmbeddedStore(folder, channel, server));
+            return Optional.of(new EmbeddedStore(channel, server));
         } catch (Exception failed) {
             channel.close();
             throw failed instanceof IOException io ? io : new IOException("the object store did not start", failed);
@@ -123,10 +121,6 @@ public final class EmbeddedStore implements AutoCloseable {
 
     public URI endpoint() {
         return URI.create("http://127.0.0.1:" + server.getPort());
-    }
-
-    public Path folder() {
-        return folder;
     }
 
     @Override
