@@ -12,8 +12,10 @@ import org.springframework.security.access.AccessDeniedException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.vastshelf.app.content.FarAway;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.road.ChangedMeanwhile;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.store.EstateStore;
@@ -38,7 +40,7 @@ class ApiErrors {
         return problem(HttpStatus.CONFLICT, refused);
     }
 
-    @ExceptionHandler({OrderService.NotReady.class, Taken.class})
+    @ExceptionHandler({OrderService.NotReady.class, Taken.class, ChangedMeanwhile.class})
     ProblemDetail notReady(RuntimeException refused) {
         return problem(HttpStatus.CONFLICT, refused);
     }
@@ -46,6 +48,12 @@ class ApiErrors {
     @ExceptionHandler({NotThere.class, OrderService.NoSuchOrder.class, NotFound.class})
     ProblemDetail missing(RuntimeException missing) {
         return problem(HttpStatus.NOT_FOUND, missing);
+    }
+
+    /** What lies in a cold store that does not give it. */
+    @ExceptionHandler(FarAway.class)
+    ProblemDetail away(FarAway away) {
+        return problem(HttpStatus.SERVICE_UNAVAILABLE, away);
     }
 
     @ExceptionHandler(AccessDeniedException.class)

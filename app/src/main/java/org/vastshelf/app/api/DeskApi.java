@@ -155,6 +155,9 @@ class DeskApi {
                     case RESTORE, CLEAR, FALL_BACK ->
                         throw new IllegalArgumentException("operation is '" + request.operation
                                 + "', which is done at the snapshot that has the file");
+                    case LEAVE, RECALL ->
+                        throw new IllegalArgumentException(
+                                "operation is '" + request.operation + "', which a tiering rule does");
                 });
     }
 

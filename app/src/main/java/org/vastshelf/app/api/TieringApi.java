@@ -11,7 +11,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.tier.TierPlanning;
-import org.vastshelf.core.tier.AgeBasis;
+import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.KeepBelow;
 import org.vastshelf.core.tier.TierPlan;
 import org.vastshelf.core.tier.TierRule;

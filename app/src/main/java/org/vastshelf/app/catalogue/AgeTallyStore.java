@@ -2,7 +2,7 @@ package org.vastshelf.app.catalogue;
 
 import java.sql.Connection;
 import java.sql.SQLException;
-import org.vastshelf.core.tier.AgeBasis;
+import org.vastshelf.core.catalogue.AgeBasis;
 
 /** Sums up a catalogue by days, for plans that go by age. Catalogues of shares change all the time, and have no such sums. */
 public final class AgeTallyStore {

@@ -25,6 +25,11 @@ public record FileRow(
         return new FileRow(name, bytes, allocated, owner, group, modified, seconds, changed, kind);
     }
 
+    /** The same file, taking so much of its volume. */
+    public FileRow taking(long other) {
+        return new FileRow(name, bytes, other, owner, group, modified, accessed, changed, kind);
+    }
+
     /** The same file under another name. */
     public FileRow named(byte[] other, FileKind otherKind, long seconds) {
         return new FileRow(other, bytes, allocated, owner, group, modified, accessed, seconds, otherKind);

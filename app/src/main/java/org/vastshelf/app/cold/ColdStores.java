@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,6 +28,7 @@ import software.amazon.awssdk.services.s3.S3Client;
 public class ColdStores {
 
     private static final String BETWEEN = "\n";
+    private static final String SEALED_BY = ":";
 
     private final EstateStore estates;
     private final ColdKeyStore rows;
@@ -129,8 +131,7 @@ public class ColdStores {
      */
     public Checked check(String name, String who) {
         ColdStore store = find(name).store();
-        KeyRing.Sealed sealed = rows.sealed(name)
-                .orElseThrow(() -> new IllegalArgumentException("'" + name + "' has no keys yet; set them first"));
+        KeyRing.Sealed sealed = sealed(name);
         List<Finding> findings;
         try (S3Client s3 = S3Clients.asking(store, opened(name, sealed))) {
             findings = new StoreCheck(s3, store, Clock.systemUTC()).run();
@@ -152,6 +153,36 @@ public class ColdStores {
                             : "it was checked: it does not do all that it should");
         });
         return checked;
+    }
+
+    private KeyRing.Sealed sealed(String name) {
+        return rows.sealed(name)
+                .orElseThrow(() -> new IllegalArgumentException("'" + name + "' has no keys yet; set them first"));
+    }
+
+    /** A store, and what signs requests to it. */
+    record Signed(ColdStore store, AccessKeys keys) {}
+
+    /** @throws IllegalArgumentException when there is no such store, or it has no keys that can be opened */
+    Signed signed(String name) {
+        ColdStore store = estates.load()
+                .find(Kinds.COLD_STORE, name)
+                .orElseThrow(() -> new IllegalArgumentException("there is no cold store '" + name + "'"));
+        return new Signed(store, opened(name, sealed(name)));
+    }
+
+    /** Seals a text that belongs to a store. */
+    String seal(String store, String text) {
+        KeyRing.Sealed sealed = ring().seal(store, text);
+        return sealed.with() + SEALED_BY + Base64.getEncoder().encodeToString(sealed.bytes());
+    }
+
+    /** @throws IllegalArgumentException when it can't be opened here */
+    String open(String store, String sealed) {
+        String[] parts = sealed.split(SEALED_BY, 2);
+        return ring().open(store, new KeyRing.Sealed(Base64.getDecoder().decode(parts[1]), parts[0]))
+                .orElseThrow(() -> new IllegalArgumentException("what belongs to '" + store
+                        + "' was sealed with the key " + parts[0] + ", which this installation does not have"));
     }
 
     private AccessKeys opened(String name, KeyRing.Sealed sealed) {

@@ -195,7 +195,7 @@ final class StoreCheck {
     }
 
     /** The innermost reason, which names the host, the port or the certificate. */
-    private static String cause(Throwable failed) {
+    static String cause(Throwable failed) {
         Throwable inner = failed;
         while (inner.getCause() != null && inner.getCause() != inner) {
             inner = inner.getCause();

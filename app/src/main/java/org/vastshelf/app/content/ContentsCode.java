@@ -18,6 +18,9 @@ public final class ContentsCode {
     /** The first byte of those that refer to kept bytes. */
     public static final byte[] WITH_KEPT = {1};
 
+    /** How those begin that lie in a cold store, as all of a file that has left does. */
+    public static final byte[] COLD = {1, StreamId.COLD};
+
     private ContentsCode() {}
 
     public static byte[] write(Contents contents) {

@@ -5,21 +5,28 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.content.Extent;
 import org.vastshelf.core.content.FileStreams;
 import org.vastshelf.core.content.StreamId;
 
-/** The bytes of files on simulated servers: those that somebody saved, and those that a stand-in makes. */
+/**
+ * The bytes of files on simulated servers: those that somebody saved, those that a stand-in makes, and those that have
+ * left. Those last are asked for only when somebody reads them, since who knows them needs this one.
+ */
 @Component
 public class FileBytes {
 
     private final KeptStore kept;
     private final FileStreams streams;
+    private final ObjectProvider<FarBytes> far;
 
-    FileBytes(KeptStore kept, FileStreams streams) {
+    FileBytes(KeptStore kept, FileStreams streams, ObjectProvider<FarBytes> far) {
         this.kept = kept;
         this.streams = streams;
+        this.far = far;
     }
 
     /** Something that can be read from its beginning again, when a save is run again. */
@@ -65,7 +72,14 @@ public class FileBytes {
 
     /** A part of a file's bytes, made as they are read. */
     public InputStream open(Contents contents, long from, long length) {
-        return new ContentsInput(contents.slice(from, length), this::read);
+        Contents part = contents.slice(from, length);
+        // What has left is all one object: one request brings all that is read of it.
+        if (part.extents().size() == 1 && part.isCold()) {
+            Extent away = part.extents().getFirst();
+            long number = away.stream().number();
+            return new LateInput((at, bytes) -> far.getObject().open(number, at, bytes), away.offset(), away.length());
+        }
+        return new ContentsInput(part, this::read);
     }
 
     private void read(StreamId stream, long offset, byte[] into, int at, int length) {

@@ -93,7 +93,9 @@ public class KeptCheck implements DueWork {
         for (KeptCheckStore.Counted one : kept.counted()) {
             long uses = Objects.requireNonNullElse(references.remove(one.number()), 0L);
             mended += uses == one.uses() ? 0 : 1;
-            if (uses == 0) {
+            if (one.away()) {
+                kept.settle(one.number(), uses);
+            } else if (uses == 0) {
                 this.bytes.remove(one.number());
                 removed++;
                 removedBytes += one.bytes();

@@ -1,5 +1,6 @@
 package org.vastshelf.app.content;
 
+import static org.vastshelf.app.store.generated.Tables.COLD_OBJECT;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.KEPT;
@@ -11,6 +12,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -34,8 +36,9 @@ class KeptCheckStore {
      * Kept bytes as they were counted so far.
      *
      * @param uses by the counting as it went along
+     * @param away whether they lie in a cold store, which keeps them for a time when nothing refers to them
      */
-    record Counted(long number, long bytes, long uses) {}
+    record Counted(long number, long bytes, long uses, boolean away) {}
 
     /** All that files refer to, and how often. Nobody may save meanwhile. */
     Map<Long, Long> references() {
@@ -63,13 +66,17 @@ class KeptCheckStore {
                 .from(KEPT_USE)
                 .groupBy(KEPT_USE.KEPT_NO)
                 .fetchMap(row -> row.value1(), row -> row.value2().longValueExact());
+        Set<Long> away = db.select(COLD_OBJECT.KEPT_NO).from(COLD_OBJECT).fetchSet(COLD_OBJECT.KEPT_NO);
         return db.select(KEPT.NO, KEPT.BYTES, KEPT.USES)
                 .from(KEPT)
                 .orderBy(KEPT.NO)
                 .forUpdate()
                 .skipLocked()
-                .fetch(row ->
-                        new Counted(row.value1(), row.value2(), row.value3() + since.getOrDefault(row.value1(), 0L)));
+                .fetch(row -> new Counted(
+                        row.value1(),
+                        row.value2(),
+                        row.value3() + since.getOrDefault(row.value1(), 0L),
+                        away.contains(row.value1())));
     }
 
     /** From here on what was counted is what the files say. */

@@ -29,6 +29,7 @@ import org.vastshelf.core.change.Step;
 import org.vastshelf.core.change.Wait;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.unit.ShortText;
 
 /**
  * Carries out orders, one move each time one falls due. The journal is written before a step acts and after it acted, so
@@ -42,6 +43,9 @@ class OrderRunner implements DueWork {
     private static final Logger LOG = LoggerFactory.getLogger(OrderRunner.class);
     /** How exactly the end of a wait is known whose end nobody could foretell. */
     private static final Duration OPEN_WAIT = Duration.ofSeconds(5);
+
+    private static final String STUCK = "Could not go on: ";
+    private static final int LONGEST_REASON = 300;
 
     private final OrderStore orders;
     private final EstateStore estates;
@@ -152,10 +156,13 @@ class OrderRunner implements DueWork {
     /** Says so on the order, once; it is tried again until it can. */
     @Override
     public void failed(String key, RuntimeException why) {
-        String note = "Could not go on: " + why.getClass().getSimpleName() + ". Tried again until it can.";
+        // What the database says of itself is for the log.
+        boolean plain = why.getMessage() != null && why instanceof IllegalStateException;
+        String reason = plain ? why.getMessage() : why.getClass().getSimpleName();
+        String note = STUCK + ShortText.of(reason, LONGEST_REASON) + ". Tried again until it can.";
         long id = Long.parseLong(key);
         orders.claim(id)
-                .filter(order -> order.state().isUnderWay() && !order.outcome().contains(note))
+                .filter(order -> order.state().isUnderWay() && !order.outcome().contains(STUCK))
                 .ifPresent(order -> orders.state(id, order.state(), joined(order.outcome(), note), null));
     }
 

@@ -39,10 +39,14 @@ record Change(
     Optional<FileRow> after(Volume volume) {
         String name = operation.path().name();
         long seconds = now.getEpochSecond();
+        if (operation.kind().keepsContents()) {
+            long here = contents.orElseThrow().here();
+            return before().map(row -> row.taking(volume.allocatedBytes(here)));
+        }
         return contents.map(held -> new FileRow(
                 PathBytes.of(name),
                 held.length(),
-                volume.allocatedBytes(held.length()),
+                volume.allocatedBytes(held.here()),
                 owner.uid(),
                 owner.group(),
                 modified,

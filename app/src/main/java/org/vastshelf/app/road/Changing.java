@@ -72,11 +72,26 @@ class Changing {
     /** What a volume may take without asking did not suffice. */
     static final class Tight extends RuntimeException {}
 
+    /** What a file holds lies in a cold store, and has to come back before it is edited. */
+    static final class Away extends RuntimeException {
+        private final Contents contents;
+
+        Away(Contents contents) {
+            this.contents = contents;
+        }
+
+        Contents contents() {
+            return contents;
+        }
+    }
+
     /**
      * Carries an operation out if the gate lets it.
      *
      * @param exact whether the volume's room is locked first
      * @throws Tight when it was not, and its room may not suffice
+     * @throws Away when it is an edit of a file that has left
+     * @throws ChangedMeanwhile when the file is not what it was meant for
      */
     Outcome change(FileOperation asked, Instant now, Draft draft, boolean exact) {
         RuleBook book = books.of(estates.held());
@@ -87,8 +102,11 @@ class Changing {
         Optional<RoadStore.Place> place = files.place(share.name(), asked.path());
         Optional<RoadStore.Found> found =
                 place.filter(RoadStore.Place::complete).flatMap(p -> files.file(p, asked.path(), volume, true));
-        if (asked.kind() == Kind.EDIT && found.isEmpty()) {
+        if ((asked.kind() == Kind.EDIT || asked.kind().keepsContents()) && found.isEmpty()) {
             throw NotThere.file(asked);
+        }
+        if (found.filter(file -> !draft.fits(file)).isPresent()) {
+            throw new ChangedMeanwhile(asked);
         }
         Optional<Contents> contents = draft.after(found).map(pieces::fewer);
         FileOperation operation =
@@ -97,10 +115,11 @@ class Changing {
         List<Account> touched = accounts.lock(AccountKeys.of(book, operation, owner, found));
         GateView.Limits limits =
                 GateView.Limits.of(touched.stream().filter(owner::countsFor).toList());
-        Passing passing = draft.passing(found, operation.bytes().value(), volume, epoch);
+        long here = contents.map(Contents::here).orElse(0L);
+        Passing passing = draft.passing(found, here, volume, epoch);
         Optional<GateView.Present> present = found.map(f -> f.present(passing.heldBytes()));
         long growth = operation.kind().saves()
-                ? volume.allocatedBytes(operation.bytes().value())
+                ? volume.allocatedBytes(here)
                         - present.map(p -> p.allocated().value()).orElse(0L)
                         + passing.heldBytes()
                 : 0;
@@ -112,7 +131,12 @@ class Changing {
                 new GateView.Access(share, person),
                 retaining.of(book, operation, found),
                 limits,
-                new GateView.Space(volume, room, present));
+                new GateView.Space(
+                        volume,
+                        room,
+                        present,
+                        GateView.Arriving.NOTHING,
+                        operation.bytes().minus(Bytes.of(here))));
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
         if (operation.kind() != Kind.EDIT
                 && operation.kind().saves()
@@ -126,6 +150,11 @@ class Changing {
         }
         if ((operation.kind() == Kind.DELETE || operation.kind() == Kind.CLEAR) && found.isEmpty() && allowed) {
             throw NotThere.file(operation);
+        }
+        if (allowed
+                && draft instanceof Draft.Patch
+                && found.filter(f -> f.contents().isCold()).isPresent()) {
+            throw new Away(found.get().contents());
         }
         long receipt = notes.note(operation, view, now, allowed);
         GateView after = allowed

@@ -127,7 +127,7 @@ public class Delivery {
         }
 
         private long allocated(Item item) {
-            return volume.allocatedBytes(item.contents.length());
+            return volume.allocatedBytes(item.contents.here());
         }
 
         private void lockAccounts() {

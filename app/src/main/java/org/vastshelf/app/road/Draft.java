@@ -32,12 +32,20 @@ sealed interface Draft {
      */
     record Back(Contents contents, FileRow was, boolean replaces) implements Draft {}
 
+    /**
+     * The same bytes, which lie elsewhere.
+     *
+     * @param expected what the file has to hold by then
+     */
+    record Elsewhere(Contents expected, Contents instead) implements Draft {}
+
     /** No file any more. */
     record Gone() implements Draft {}
 
     /** What becomes of the blocks of a file that will have so many bytes. */
     default Passing passing(Optional<RoadStore.Found> found, long length, Volume volume, Epoch epoch) {
-        if (this instanceof Patch patch) {
+        // One that has left is brought back before it is edited: none of its blocks is here.
+        if (this instanceof Patch patch && !found.orElseThrow().contents().isCold()) {
             RoadStore.Found file = found.orElseThrow();
             long at = patch.at == Patch.END ? file.row().bytes() : patch.at;
             return Passing.part(file, at, patch.bytes.length(), volume, epoch);
@@ -49,6 +57,7 @@ sealed interface Draft {
     default Owner owner(Optional<RoadStore.Found> found, Person person) {
         return switch (this) {
             case Patch patch -> Owner.of(found.orElseThrow().row());
+            case Elsewhere elsewhere -> found.map(file -> Owner.of(file.row())).orElseGet(() -> Owner.of(person));
             case Back back -> Owner.of(back.was);
             case Whole whole -> Owner.of(person);
             case Beside beside -> Owner.of(person);
@@ -66,12 +75,18 @@ sealed interface Draft {
         return this instanceof Back back ? back.was.modified() : now.getEpochSecond();
     }
 
+    /** Whether it is still about what it was meant for. */
+    default boolean fits(RoadStore.Found found) {
+        return !(this instanceof Elsewhere elsewhere) || found.contents().equals(elsewhere.expected);
+    }
+
     /** Contents after the change of a file, or of none. */
     default Optional<Contents> after(Optional<RoadStore.Found> found) {
         return switch (this) {
             case Whole whole -> Optional.of(whole.contents);
             case Beside beside -> Optional.of(beside.contents);
             case Back back -> Optional.of(back.contents);
+            case Elsewhere elsewhere -> Optional.of(elsewhere.instead);
             case Patch patch ->
                 found.map(f -> {
                     Contents before = f.contents();

@@ -6,9 +6,11 @@ import java.time.Instant;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.content.FarBytes;
 import org.vastshelf.app.content.FileBytes;
 import org.vastshelf.app.store.Digests;
 import org.vastshelf.app.store.Transactions;
@@ -24,16 +26,29 @@ import org.vastshelf.core.gate.FileOperation;
 @Service
 public class FileRoad {
 
+    /** In whose name files leave, and come back, by a rule. */
+    public static final String TIERING = "(tiering)";
+
+    private static final int MOST_RECALLS = 3;
+
     private final Looking looking;
     private final Changing changing;
     private final FileBytes bytes;
+    private final FarBytes far;
     private final ShelfClock clock;
     private final Transactions transactions;
 
-    FileRoad(Looking looking, Changing changing, FileBytes bytes, ShelfClock clock, Transactions transactions) {
+    FileRoad(
+            Looking looking,
+            Changing changing,
+            FileBytes bytes,
+            FarBytes far,
+            ShelfClock clock,
+            Transactions transactions) {
         this.looking = looking;
         this.changing = changing;
         this.bytes = bytes;
+        this.far = far;
         this.clock = clock;
         this.transactions = transactions;
     }
@@ -134,13 +149,78 @@ public class FileRoad {
         return changed(exact -> changing.change(operation, now, draft, exact));
     }
 
+    /**
+     * Lets what a file holds lie elsewhere, if that is still what it holds.
+     *
+     * @param operation of the kind {@code LEAVE}
+     * @param apply what has to be so from the same moment on
+     * @throws ChangedMeanwhile when it holds something else
+     */
+    public Outcome leave(FileOperation operation, Contents expected, Contents instead, Runnable apply) {
+        Instant now = clock.instant();
+        return changed(exact -> {
+            Outcome outcome = changing.change(operation, now, new Draft.Elsewhere(expected, instead), exact);
+            if (outcome.allowed()) {
+                apply.run();
+            }
+            return outcome;
+        });
+    }
+
+    /**
+     * Brings what a file holds back from a cold store.
+     *
+     * @param operation of the kind {@code RECALL}
+     * @param away what the file holds
+     * @throws ChangedMeanwhile when it holds something else by then
+     */
+    public Outcome recall(FileOperation operation, Contents away) {
+        Instant now = clock.instant();
+        return changed(exact -> far.near(
+                away,
+                contents -> changing.change(operation, now, new Draft.Elsewhere(away, contents), exact),
+                Outcome::allowed));
+    }
+
+    /**
+     * Brings a file back from a cold store.
+     *
+     * @param operation of the kind {@code RECALL}
+     * @throws IllegalArgumentException when it has not left
+     */
+    public Outcome recall(FileOperation operation) {
+        Contents held = transactions.run(() -> looking.contents(operation));
+        if (!held.isCold()) {
+            throw new IllegalArgumentException(
+                    "'" + operation.path() + "' on share " + operation.share() + " has not left, or is back already");
+        }
+        return recall(operation, held);
+    }
+
+    /** Does something for which files have to be here, and brings back first what is not. */
+    private Outcome here(FileOperation operation, Supplier<Outcome> change) {
+        for (int tries = 0; tries < MOST_RECALLS; tries++) {
+            try {
+                return change.get();
+            } catch (Changing.Away away) {
+                Outcome back = recall(operation.as(FileOperation.Kind.RECALL), away.contents());
+                if (!back.allowed()) {
+                    return back;
+                }
+            }
+        }
+        return change.get();
+    }
+
     /** Puts other bytes into a place of a file. */
     public Outcome edit(FileOperation operation, long at, FileBytes.Source source) {
         Instant now = clock.instant();
-        return changed(exact -> bytes.keep(
-                source,
-                contents -> changing.change(operation, now, new Draft.Patch(at, contents), exact),
-                Outcome::allowed));
+        return here(
+                operation,
+                () -> changed(exact -> bytes.keep(
+                        source,
+                        contents -> changing.change(operation, now, new Draft.Patch(at, contents), exact),
+                        Outcome::allowed)));
     }
 
     /** Adds bytes at the end of a file. */
@@ -151,8 +231,8 @@ public class FileRoad {
     /** Edits as a stand-in client does, which makes the bytes: so many of them as the operation says. */
     public Outcome edit(FileOperation operation, OptionalLong at, Instant now) {
         Contents patch = made(operation, now);
-        return changed(
-                exact -> changing.change(operation, now, new Draft.Patch(at.orElse(Draft.Patch.END), patch), exact));
+        Draft.Patch draft = new Draft.Patch(at.orElse(Draft.Patch.END), patch);
+        return here(operation, () -> changed(exact -> changing.change(operation, now, draft, exact)));
     }
 
     /** What a person's client sees of the space at a folder of a share; empty for who has no access there. */

@@ -38,7 +38,11 @@ record Load(
     static Load of(TreeRoad.At at, RoadStore.Place place, Epoch epoch, RoadStore.Found file, Volume onto) {
         FileRow row = file.row();
         TreeStore.Portion portion = new TreeStore.Portion(
-                at.path().parent(), Owner.of(row), 1, row.bytes(), onto.allocatedBytes(row.bytes()));
+                at.path().parent(),
+                Owner.of(row),
+                1,
+                row.bytes(),
+                onto.allocatedBytes(file.contents().here()));
         return new Load(at, place, epoch, Optional.of(file), List.of(), List.of(portion));
     }
 

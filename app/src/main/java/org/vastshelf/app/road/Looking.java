@@ -6,6 +6,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Person;
 import org.vastshelf.core.estate.Share;
@@ -86,6 +87,17 @@ class Looking {
                 space(view, operation),
                 notes.note(operation, view, now, allowed),
                 allowed ? found.map(RoadStore.Found::contents) : Optional.empty());
+    }
+
+    /** What a file holds, whoever asks. */
+    Contents contents(FileOperation operation) {
+        RuleBook book = books.of(estates.snapshot());
+        Share share = book.share(operation.share());
+        return files.place(share.name(), operation.path())
+                .filter(RoadStore.Place::complete)
+                .flatMap(place -> files.file(place, operation.path(), book.volume(share), false))
+                .orElseThrow(() -> NotThere.file(operation))
+                .contents();
     }
 
     private void use(RoadStore.Place place, Volume volume, FileOperation operation, FileRow seen, Instant now) {

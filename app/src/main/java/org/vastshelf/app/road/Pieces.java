@@ -30,7 +30,7 @@ class Pieces {
      * @throws IllegalArgumentException when they are too many even so
      */
     Contents fewer(Contents contents) {
-        if (contents.extents().size() <= MANY) {
+        if (contents.extents().size() <= MANY || contents.isCold()) {
             return contents;
         }
         Contents joined = joined(contents);

@@ -131,7 +131,7 @@ class Settling {
                 uses.forEach((number, times) -> kept.used(List.of(number), times));
             } else {
                 Contents contents = load.file().orElseThrow().contents();
-                FileRow copy = copy(scene, to, load.file().orElseThrow().row());
+                FileRow copy = copy(scene, to, load.file().orElseThrow());
                 long blocks = copy.allocated() / scene.volume().blockSize();
                 Lived lived = new Lived(epoch.taken(), BlockLives.of(blocks, epoch.taken()));
                 files.add(
@@ -145,12 +145,13 @@ class Settling {
         });
     }
 
-    private static FileRow copy(Scene scene, FilePath to, FileRow of) {
+    private static FileRow copy(Scene scene, FilePath to, RoadStore.Found found) {
+        FileRow of = found.row();
         long now = scene.now().getEpochSecond();
         return new FileRow(
                 PathBytes.of(to.name()),
                 of.bytes(),
-                scene.volume().allocatedBytes(of.bytes()),
+                scene.volume().allocatedBytes(found.contents().here()),
                 scene.owner().uid(),
                 scene.owner().group(),
                 Math.min(of.modified(), now),

@@ -100,9 +100,11 @@ class TreeStore {
         return portions;
     }
 
-    /** What a file takes on a volume of this block size. */
+    /** What a file takes on a volume of this block size: nothing, where what it holds has left. */
     static Field<Long> allocated(long block) {
-        return DSL.field("CEIL({0} / {1}) * {1}", Long.class, FILE.BYTES, DSL.inline(block));
+        return DSL.field(
+                "IF(LEFT({2}, 2) = {3}, 0, CEIL({0} / {1}) * {1})",
+                Long.class, FILE.BYTES, DSL.inline(block), FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
     }
 
     /**

@@ -48,6 +48,7 @@ public final class Routes {
             post("/api/v1/schedules/preview", Access.READERS),
             post("/api/v1/replicas/plan", Access.READERS),
             post("/api/v1/tiering/plan", Access.READERS),
+            post("/api/v1/tiering/**", Access.RUNNERS),
             post("/api/v1/retention/seal", Access.DESIGNERS),
             post("/api/v1/legal-holds", Access.RUNNERS),
             post("/api/v1/legal-holds/*", Access.RUNNERS),

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.vastshelf.app.kit.AtField;
-import org.vastshelf.core.tier.AgeBasis;
+import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.KeepBelow;
 import org.vastshelf.core.tier.TierRule;
 import org.vastshelf.core.unit.Bytes;

@@ -13,9 +13,9 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.estate.ColdStore;
 import org.vastshelf.core.estate.Kinds;
-import org.vastshelf.core.tier.AgeBasis;
 
 /** What would leave for a cold store, before anything moves. */
 @Page

@@ -25,7 +25,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.PathBytes;
-import org.vastshelf.core.tier.AgeBasis;
+import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.AgedFiles;
 import org.vastshelf.core.tier.FileSum;
 import org.vastshelf.core.tier.TierRule;

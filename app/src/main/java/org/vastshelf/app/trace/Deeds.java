@@ -28,6 +28,7 @@ public class Deeds {
         IMPORT("IMPORT"),
         MEASURE("MEASURE"),
         COLD_STORE("COLD-STORE"),
+        TIERING("TIERING"),
         TEMPLATE("TEMPLATE"),
         SIGN_IN("SIGN-IN");
 

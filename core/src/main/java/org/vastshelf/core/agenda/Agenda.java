@@ -18,6 +18,7 @@ import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Rebuild;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.Scrub;
+import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
@@ -55,6 +56,9 @@ public final class Agenda {
         estate.all(Kinds.PAIR)
                 .forEach((key, pair) ->
                         causes.put(new Entry(DueKind.REPLICA, key), List.of(pair, PairRoute.of(estate, pair))));
+        estate.all(Kinds.TIERING)
+                .forEach((key, rule) ->
+                        rule.when().ifPresent(schedule -> causes.put(new Entry(DueKind.TIERING, key), schedule)));
         estate.pools()
                 .forEach((key, pool) -> causes.put(
                         new Entry(DueKind.HARDWARE, key),
@@ -82,6 +86,11 @@ public final class Agenda {
         if (rule.isPresent()) {
             return estate.find(rule.get(), entry.key())
                     .flatMap(Rule::schedule)
+                    .flatMap(schedule -> schedule.next(after, zone));
+        }
+        if (entry.kind().equals(DueKind.TIERING)) {
+            return estate.find(Kinds.TIERING, entry.key())
+                    .flatMap(TieringRule::when)
                     .flatMap(schedule -> schedule.next(after, zone));
         }
         if (entry.kind().equals(DueKind.REPLICA)) {

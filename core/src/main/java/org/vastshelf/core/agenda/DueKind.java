@@ -21,6 +21,8 @@ public record DueKind(String name) {
     public static final DueKind HARDWARE = new DueKind("hardware");
     /** The next turn of a replica pair; by its volume. */
     public static final DueKind REPLICA = new DueKind("replica");
+    /** The next run of a tiering rule; by its name. */
+    public static final DueKind TIERING = new DueKind("tiering");
     /** Whether accounts hold what files say, each midnight. */
     public static final DueKind CHECK = new DueKind("check of accounts");
     /** Whether kept bytes are what files refer to, each midnight. */
@@ -34,7 +36,7 @@ public record DueKind(String name) {
     public static final List<DueKind> ALL = Stream.of(
                     Stream.of(TRAFFIC, HARDWARE, REPLICA, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
-                    Stream.of(CHECK, KEPT, HELD, HISTORY))
+                    Stream.of(TIERING, CHECK, KEPT, HELD, HISTORY))
             .flatMap(kinds -> kinds)
             .toList();
 

@@ -3,8 +3,9 @@ package org.vastshelf.core.change;
 import java.util.Optional;
 import org.vastshelf.core.estate.ColdStore;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.TieringRule;
 
-/** Plans cold stores. */
+/** Plans cold stores and tiering rules. */
 final class ColdPlans {
 
     private ColdPlans() {}
@@ -13,6 +14,8 @@ final class ColdPlans {
         switch (change) {
             case ColdChange.SetColdStore set -> set(draft, set.store());
             case ColdChange.DropColdStore drop -> drop(draft, drop.name());
+            case ColdChange.SetTiering set -> tiering(draft, set.rule());
+            case ColdChange.DropTiering drop -> dropTiering(draft, drop.name());
         }
     }
 
@@ -31,6 +34,32 @@ final class ColdPlans {
                     "");
         }
         draft.step(new ColdStep(store.name(), before, Optional.of(store)));
+    }
+
+    private static void tiering(PlanDraft draft, TieringRule rule) {
+        Optional<String> fault = rule.fault(draft.estate());
+        if (fault.isPresent()) {
+            draft.refuse("tiering rule " + rule.name() + ": place", fault.get(), "");
+            return;
+        }
+        Optional<TieringRule> before = draft.estate().find(Kinds.TIERING, rule.name());
+        if (before.filter(was -> !was.store().equals(rule.store())).isPresent()) {
+            draft.watch(
+                    "tiering rule " + rule.name() + ": store",
+                    "What has left stays in " + before.get().store() + ": only what leaves from now on goes to "
+                            + rule.store(),
+                    "");
+        }
+        draft.step(new TieringStep(rule.name(), before, Optional.of(rule)));
+    }
+
+    private static void dropTiering(PlanDraft draft, String name) {
+        draft.estate()
+                .find(Kinds.TIERING, name)
+                .ifPresentOrElse(
+                        rule -> draft.step(new TieringStep(name, Optional.of(rule), Optional.empty())),
+                        () -> draft.refuse(
+                                "tiering rule " + name + ": there", "There is no tiering rule '" + name + "'", ""));
     }
 
     private static void drop(PlanDraft draft, String name) {

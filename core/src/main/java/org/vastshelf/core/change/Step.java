@@ -21,6 +21,7 @@ public sealed interface Step
                 CloneStep,
                 RuleStep,
                 ColdStep,
+                TieringStep,
                 HardwareStep,
                 EstateStep,
                 Step.Work {

@@ -99,7 +99,25 @@ public record Contents(List<Extent> extents) {
         return before.then(patch).then(after);
     }
 
-    /** Numbers of the kept bytes that are part of them. */
+    /** Those of a file that has left: all that an object in a cold store holds. */
+    public static Contents cold(long number, long length) {
+        return of(StreamId.cold(number), length);
+    }
+
+    /** Whether some of them lie in a cold store. */
+    public boolean isCold() {
+        return extents.stream().anyMatch(extent -> extent.stream().isCold());
+    }
+
+    /** Bytes that do not lie in a cold store. */
+    public long here() {
+        return extents.stream()
+                .filter(extent -> !extent.stream().isCold())
+                .mapToLong(Extent::length)
+                .sum();
+    }
+
+    /** Numbers of the kept bytes that are part of them, wherever they lie. */
     public Set<Long> kept() {
         Set<Long> numbers = new TreeSet<>();
         for (Extent extent : extents) {

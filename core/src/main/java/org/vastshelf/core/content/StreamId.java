@@ -6,8 +6,8 @@ import java.util.Comparator;
  * An endless sequence of bytes from which files are put together. Two ranges hold the same bytes for certain when they
  * are the same range of the same stream.
  *
- * @param texture how its bytes are made: {@link #KEPT} for bytes that somebody saved, {@link #ZERO} for nothing but
- *     zeros, others as the generator knows them; from 0 to 127
+ * @param texture how its bytes are made: {@link #KEPT} for bytes that somebody saved, {@link #COLD} for those that an
+ *     object in a cold store holds, {@link #ZERO} for nothing but zeros, others as the generator knows them; from 0 to 127
  * @param number which of its texture
  */
 public record StreamId(int texture, long number) implements Comparable<StreamId> {
@@ -15,6 +15,7 @@ public record StreamId(int texture, long number) implements Comparable<StreamId>
     public static final int KEPT = 0;
     public static final int ZERO = 1;
     public static final int MOST_TEXTURES = 128;
+    public static final int COLD = 127;
     public static final StreamId ZEROS = new StreamId(ZERO, 0);
 
     private static final Comparator<StreamId> ORDER =
@@ -31,8 +32,18 @@ public record StreamId(int texture, long number) implements Comparable<StreamId>
         return new StreamId(KEPT, number);
     }
 
+    /** Bytes that have left for a cold store, as an object that is known by a number. */
+    public static StreamId cold(long number) {
+        return new StreamId(COLD, number);
+    }
+
+    /** Whether its bytes are there for as long as somebody refers to them, here or in a cold store. */
     public boolean isKept() {
-        return texture == KEPT;
+        return texture == KEPT || texture == COLD;
+    }
+
+    public boolean isCold() {
+        return texture == COLD;
     }
 
     @Override

@@ -38,6 +38,8 @@ public final class Kinds {
     public static final Kind<CloneOf> CLONE = Kind.passing("clone", "clones", CloneOf.class, CloneOf::volume);
     public static final Kind<ColdStore> COLD_STORE =
             Kind.of("cold store", "coldStores", ColdStore.class, ColdStore::name);
+    public static final Kind<TieringRule> TIERING =
+            Kind.of("tiering rule", "tieringRules", TieringRule.class, TieringRule::name);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
     public static final Kind<Arrival> ARRIVAL = Kind.passing("arrival", "arrivals", Arrival.class, Arrival::key);
@@ -67,6 +69,7 @@ public final class Kinds {
             REHEARSAL,
             CLONE,
             COLD_STORE,
+            TIERING,
             REBUILD,
             SCRUB,
             ARRIVAL,

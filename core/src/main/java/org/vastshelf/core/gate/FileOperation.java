@@ -33,11 +33,20 @@ public record FileOperation(
         /** An administrator takes a file away that a state which is brought back did not have. */
         CLEAR,
         /** What a copy that takes over does not have gives way, or what it has comes back. */
-        FALL_BACK;
+        FALL_BACK,
+        /** What a file holds goes to a cold store; the file stays, and reads as before. */
+        LEAVE,
+        /** What a file holds comes back from a cold store. */
+        RECALL;
 
         /** Whether it is done for who runs the estate, on any share. */
         public boolean isOfAdministrators() {
-            return this == RESTORE || this == CLEAR || this == FALL_BACK;
+            return this == RESTORE || this == CLEAR || this == FALL_BACK || keepsContents();
+        }
+
+        /** Whether a file holds the same before and after it, and only lies elsewhere. */
+        public boolean keepsContents() {
+            return this == LEAVE || this == RECALL;
         }
 
         public boolean needsWrite() {
@@ -48,6 +57,7 @@ public record FileOperation(
         public boolean mayGrow() {
             return needsWrite()
                     && this != FALL_BACK
+                    && this != LEAVE
                     && this != DELETE
                     && this != CLEAR
                     && this != MAKE_FOLDER
@@ -56,7 +66,7 @@ public record FileOperation(
 
         /** Whether it may change or take away what lies at its path. */
         public boolean touchesWhatIsThere() {
-            return this != FALL_BACK && (saves() || moves())
+            return this != FALL_BACK && !keepsContents() && (saves() || moves())
                     || this == DELETE
                     || this == CLEAR
                     || this == REMOVE_FOLDER;
@@ -75,9 +85,9 @@ public record FileOperation(
             return this == MOVE || this == MOVE_FOLDER;
         }
 
-        /** Whether it is about a single file, whose contents are new. */
+        /** Whether it is about a single file, whose contents are new or lie elsewhere. */
         public boolean saves() {
-            return this == WRITE || this == EDIT || this == RESTORE || this == FALL_BACK;
+            return this == WRITE || this == EDIT || this == RESTORE || this == FALL_BACK || keepsContents();
         }
     }
 
@@ -111,6 +121,11 @@ public record FileOperation(
     /** One that stays where it is. */
     public FileOperation(Kind kind, String person, String share, FilePath path, Bytes bytes, Client client) {
         this(kind, person, share, path, bytes, client, Optional.empty());
+    }
+
+    /** Another that the same client does at the same place. */
+    public FileOperation as(Kind other) {
+        return new FileOperation(other, person, share, path, bytes, client, to);
     }
 
     public FileOperation of(Bytes other) {

@@ -83,8 +83,14 @@ public record GateView(Reach reach, Access access, Retention retention, Limits l
      *
      * @param room what may still be allocated on the volume: its own room, and the pool's too where it is thin
      * @param arriving what a move or a copy brings
+     * @param away of what is saved, what lies in a cold store and takes nothing here
      */
-    public record Space(Volume volume, Bytes room, Optional<Present> present, Arriving arriving) {
+    public record Space(Volume volume, Bytes room, Optional<Present> present, Arriving arriving, Bytes away) {
+
+        /** Where all that is saved lies here. */
+        public Space(Volume volume, Bytes room, Optional<Present> present, Arriving arriving) {
+            this(volume, room, present, arriving, Bytes.ZERO);
+        }
 
         /** For an operation on a single file. */
         public Space(Volume volume, Bytes room, Optional<Present> present) {
@@ -108,7 +114,7 @@ public record GateView(Reach reach, Access access, Retention retention, Limits l
                 return arriving.allocated().value();
             }
             long before = present.map(Present::becomingFree).orElse(0L);
-            return Math.max(0, volume.allocatedBytes(operation.bytes().value()) - before);
+            return Math.max(0, volume.allocatedBytes(operation.bytes().value() - away.value()) - before);
         }
     }
 

@@ -21,6 +21,10 @@ final class ReachCheck implements Checkpoint {
         if (!reach.server().isReachable() || reach.server().dark() || reach.poolLost() || halts(operation, reach)) {
             return false;
         }
+        // The file server does it by itself, and no client reaches it for that.
+        if (operation.kind().keepsContents()) {
+            return true;
+        }
         if (operation.client().protocol() == Protocol.SMB) {
             return reach.share().smb();
         }
@@ -70,7 +74,9 @@ final class ReachCheck implements Checkpoint {
                     "wait until its copy answers again");
         } else {
             trace.note(Stage.REACH, server, "serves at " + reach.server().address());
-            protocol(operation, reach, trace);
+            if (!operation.kind().keepsContents()) {
+                protocol(operation, reach, trace);
+            }
         }
     }
 

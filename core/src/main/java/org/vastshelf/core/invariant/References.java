@@ -23,6 +23,7 @@ final class References {
         references.links(estate);
         references.rules(estate);
         references.coldStores(estate);
+        references.tieringRules(estate);
         references.oneShareForEachVolume(estate);
         estate.all(Kinds.CLONE).values().forEach(clone -> references.clone(estate, clone));
         return references.found;
@@ -55,6 +56,14 @@ final class References {
                 .forEach(store -> store.fault(estate)
                         .ifPresent(
                                 fault -> add("cold store " + store.name(), store.name() + " does not fit: " + fault)));
+    }
+
+    private void tieringRules(Estate estate) {
+        estate.all(Kinds.TIERING)
+                .values()
+                .forEach(rule -> rule.fault(estate)
+                        .ifPresent(
+                                fault -> add("tiering rule " + rule.name(), rule.name() + " does not fit: " + fault)));
     }
 
     private void links(Estate estate) {

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.vastshelf.core.catalogue.AgeBasis;
 
 /**
  * Which files may leave: all that are old enough and large enough and lie below no excluded folder.

@@ -17,6 +17,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.core.catalogue.AgeBasis;
 
 class TierPlanTest {
 

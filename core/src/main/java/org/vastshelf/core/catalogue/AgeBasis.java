@@ -1,4 +1,4 @@
-package org.vastshelf.core.tier;
+package org.vastshelf.core.catalogue;
 
 /** From when the age of a file is counted. */
 public enum AgeBasis {

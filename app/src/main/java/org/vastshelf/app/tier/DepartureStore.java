@@ -1,0 +1,93 @@
+package org.vastshelf.app.tier;
+
+import static org.vastshelf.app.store.generated.Tables.FILE;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
+
+import java.util.List;
+import java.util.OptionalLong;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.away.Departing;
+import org.vastshelf.app.catalogue.AgeTallyStore;
+import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.core.catalogue.AgeBasis;
+import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.TieringRule;
+
+/** Finds the files of a share that may leave, day by day, the coldest first. */
+@Component
+class DepartureStore {
+
+    private final DSLContext db;
+
+    DepartureStore(DSLContext db) {
+        this.db = db;
+    }
+
+    private static Field<Long> day(AgeBasis by) {
+        return DSL.field("file." + AgeTallyStore.dayColumn(by), Long.class);
+    }
+
+    private static Field<Long> time(AgeBasis by) {
+        return by == AgeBasis.LAST_CHANGE ? FILE.MODIFIED_AT : DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
+    }
+
+    /** What holds something here; of what has left nothing more can leave. */
+    private static Condition isHere() {
+        return DSL.condition("LEFT({0}, 2) <> {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
+    }
+
+    /** The first day from the given one on, up to and with another, from which files are. */
+    OptionalLong day(int catalogue, AgeBasis by, long from, long upTo) {
+        Long found = db.select(DSL.min(day(by)))
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), day(by).between(from, upTo))
+                .fetchSingle()
+                .value1();
+        return found == null ? OptionalLong.empty() : OptionalLong.of(found);
+    }
+
+    /** Files of a day that are here: the oldest first, then the longest, then by path. */
+    List<Departing.Found> ofDay(int catalogue, String share, TieringRule rule, long day, long lastTime) {
+        return db.select(
+                        FOLDER.PATH,
+                        FILE.NAME,
+                        FILE.BYTES,
+                        FILE.ALLOCATED,
+                        FILE.OWNER,
+                        FILE.OWNER_GROUP,
+                        FILE.MODIFIED_AT,
+                        FILE.ACCESSED_AT,
+                        FILE.CHANGED_AT,
+                        FILE.KIND,
+                        FILE.EXTENTS)
+                .from(FILE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
+                .where(FILE.CATALOGUE_NO.eq(catalogue), day(rule.by()).eq(day))
+                .and(FILE.BYTES.gt(rule.largerThanBytes()))
+                .and(time(rule.by()).le(lastTime))
+                .and(isHere())
+                .orderBy(time(rule.by()), FILE.BYTES.desc(), FOLDER.PATH, FILE.NAME)
+                .fetch(row -> new Departing.Found(
+                        share,
+                        new FilePath(PathBytes.shown(PathBytes.child(row.value1(), row.value2()))),
+                        new FileRow(
+                                row.value2(),
+                                row.value3(),
+                                row.value4(),
+                                row.value5(),
+                                row.value6(),
+                                row.value7(),
+                                row.value8(),
+                                row.value9(),
+                                FileKind.values()[row.value10()]),
+                        ContentsCode.read(row.value11())));
+    }
+}
