@@ -5,7 +5,6 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.util.List;
 import java.util.OptionalLong;
-import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
@@ -38,11 +37,6 @@ class DepartureStore {
         return by == AgeBasis.LAST_CHANGE ? FILE.MODIFIED_AT : DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
     }
 
-    /** What holds something here; of what has left nothing more can leave. */
-    private static Condition isHere() {
-        return DSL.condition("LEFT({0}, 2) <> {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
-    }
-
     /** The first day from the given one on, up to and with another, from which files are. */
     OptionalLong day(int catalogue, AgeBasis by, long from, long upTo) {
         Long found = db.select(DSL.min(day(by)))
@@ -73,7 +67,7 @@ class DepartureStore {
                 .where(FILE.CATALOGUE_NO.eq(catalogue), day(rule.by()).eq(day))
                 .and(FILE.BYTES.gt(rule.largerThanBytes()))
                 .and(time(rule.by()).le(lastTime))
-                .and(isHere())
+                .and(TierStore.isHere())
                 .orderBy(time(rule.by()), FILE.BYTES.desc(), FOLDER.PATH, FILE.NAME)
                 .fetch(row -> new Departing.Found(
                         share,

@@ -25,6 +25,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.AgedFiles;
 import org.vastshelf.core.tier.FileSum;
@@ -127,7 +128,7 @@ class TierStore {
         Field<Long> day = DSL.when(asked.mayLeave(), asked.day()).as("leaving_day");
         Map<String, FileSum> here = new HashMap<>();
         List<AgedFiles.Cell> mayLeave = new ArrayList<>();
-        sums(asked, FILE, day, DSL.noCondition()).forEach(row -> {
+        sums(asked, FILE, day, isHere()).forEach(row -> {
             String top = PathBytes.shown(row.value1());
             FileSum sum = sum(row);
             here.merge(top, sum, FileSum::plus);
@@ -135,7 +136,15 @@ class TierStore {
                 mayLeave.add(new AgedFiles.Cell(top, row.value2(), sum));
             }
         });
-        return new AgedFiles.Survey(here, Map.of(), mayLeave);
+        Map<String, FileSum> left = new HashMap<>();
+        sums(asked, FILE, DSL.inline(0L).as("any_day"), isHere().not())
+                .forEach(row -> left.merge(PathBytes.shown(row.value1()), sum(row), FileSum::plus));
+        return new AgedFiles.Survey(here, left, mayLeave);
+    }
+
+    /** What holds something here; of what has left nothing more can leave. */
+    static Condition isHere() {
+        return DSL.condition("LEFT({0}, 2) <> {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
     }
 
     private ResultQuery<Record4<byte[], Long, Long, Long>> sums(
@@ -235,6 +244,7 @@ class TierStore {
                 .where(asked.ofCatalogue())
                 .and(asked.day().eq(day))
                 .and(asked.mayLeave())
+                .and(isHere())
                 .orderBy(asked.time(), FILE.BYTES.desc(), PATH)
                 .fetchSize(2_000)
                 .fetchLazy()) {

@@ -1,0 +1,431 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayInputStream;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.away.AwaySweep;
+import org.vastshelf.app.content.FarAway;
+import org.vastshelf.app.content.FileBytes;
+import org.vastshelf.app.content.KeptCheck;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.road.TreeRoad;
+import org.vastshelf.app.road.Workstations;
+import org.vastshelf.app.snapshot.HoldCheck;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.gate.FileOperation;
+import org.vastshelf.core.gate.FileOperation.Kind;
+import org.vastshelf.core.unit.Bytes;
+import tools.jackson.databind.JsonNode;
+
+/** Files leave for a cold store and come back, whole, whatever is done to them and to the store. */
+class TieringTest {
+
+    private static final DSLContext DB = App.bean(DSLContext.class);
+    private static final FileRoad ROAD = App.bean(FileRoad.class);
+    private static final FileBytes BYTES = App.bean(FileBytes.class);
+    private static final int MIB = 1 << 20;
+
+    private static final String MARSH =
+            "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"marsh\",\"pool\":\"elm\",\"size\":8589934592,"
+                    + "\"thin\":true,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
+                    + "\"pace\":{\"byHand\":false,\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"marsh\","
+                    + "\"volume\":\"marsh\",\"smb\":true,\"nfs\":false,\"hiddenEntries\":true,\"access\":[{\"subject\":"
+                    + "\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],\"exports\":[]}}";
+
+    @BeforeAll
+    static void share() {
+        Drafts.carryOut(MARSH + "," + rule("", 0));
+    }
+
+    private static String rule(String keepBelow, int keepDays) {
+        return "{\"change\":\"SetTiering\",\"rule\":{\"name\":\"aging\",\"rank\":1,\"store\":\"peat\",\"places\":[{"
+                + "\"share\":\"marsh\",\"folder\":\"/\"}],\"by\":\"LAST_CHANGE\",\"olderThanDays\":1,"
+                + "\"largerThanBytes\":1000,\"kinds\":[],\"exceptPlaces\":[{\"share\":\"marsh\",\"folder\":\"/stays\"}],"
+                + "\"exceptPeople\":[],\"keepBelow\":" + (keepBelow.isEmpty() ? "null" : keepBelow)
+                + ",\"back\":{\"manner\":\"ON_WRITE\",\"reads\":0,\"withinDays\":0},\"when\":null,\"hours\":0,"
+                + "\"mibps\":0,\"mostBytes\":0,\"keepDays\":" + keepDays + "}}";
+    }
+
+    @AfterEach
+    void whole() {
+        mood("ANSWERS");
+        KeptCheck.Report kept = App.bean(KeptCheck.class).look();
+        assertThat(kept.mended()).as("counts of who refers to what").isZero();
+        assertThat(kept.missing()).isZero();
+        assertThat(App.bean(HoldCheck.class).look()).isEmpty();
+    }
+
+    private static void mood(String manner) {
+        assertThat(App.post("odile", "/api/v1/bench/store", "{\"manner\":\"" + manner + "\"}")
+                        .status())
+                .isEqualTo(200);
+    }
+
+    private static FileOperation operation(Kind kind, String path, long bytes) {
+        return new FileOperation(
+                kind,
+                "suki",
+                "marsh",
+                new FilePath(path),
+                Bytes.of(bytes),
+                Workstations.of(App.bean(EstateStore.class).load().shares().get("marsh"), "suki"));
+    }
+
+    private static void save(String path, byte[] bytes) {
+        assertThat(ROAD.save(operation(Kind.WRITE, path, 0), () -> new ByteArrayInputStream(bytes))
+                        .allowed())
+                .isTrue();
+    }
+
+    /** What a stand-in client saves, which makes the bytes. */
+    private static void made(String path, long bytes) {
+        assertThat(ROAD.perform(operation(Kind.WRITE, path, bytes)).allowed()).isTrue();
+    }
+
+    private static Contents contents(String path) {
+        return ROAD.perform(operation(Kind.READ, path, 0)).contents().orElseThrow();
+    }
+
+    private static byte[] read(String path) throws Exception {
+        Contents contents = contents(path);
+        return part(path, 0, (int) contents.length());
+    }
+
+    private static byte[] part(String path, long from, int length) throws Exception {
+        try (InputStream in = BYTES.open(contents(path), from, length)) {
+            return in.readAllBytes();
+        }
+    }
+
+    private static boolean isAway(String path) {
+        return contents(path).isCold();
+    }
+
+    private static byte[] random(int length, long seed) {
+        byte[] bytes = new byte[length];
+        new Random(seed).nextBytes(bytes);
+        return bytes;
+    }
+
+    private static void later(int hours) {
+        assertThat(App.post("odile", "/api/v1/time", "{\"hours\":" + hours + "}")
+                        .status())
+                .isLessThan(300);
+    }
+
+    private static long begin() {
+        App.Reply reply = App.post("odile", "/api/v1/tiering/rules/aging/runs", "");
+        assertThat(reply.status()).as(reply.text()).isEqualTo(202);
+        return reply.json().path("id").asLong();
+    }
+
+    private static JsonNode run(long id) {
+        return App.get("odile", "/api/v1/tiering/rules/aging/runs/" + id).json();
+    }
+
+    private static JsonNode awaited(long id) throws InterruptedException {
+        for (int i = 0; i < 300 && run(id).path("state").asString().equals("RUNNING"); i++) {
+            Thread.sleep(100);
+        }
+        JsonNode run = run(id);
+        assertThat(run.path("state").asString()).as(run.toString()).isEqualTo("DONE");
+        return run;
+    }
+
+    private static JsonNode runs() throws InterruptedException {
+        return awaited(begin());
+    }
+
+    private static long live() {
+        return DB.fetchSingle("SELECT live_bytes FROM volume_usage WHERE volume = 'marsh'")
+                .get(0, Long.class);
+    }
+
+    private static JsonNode left(String text) {
+        return App.get("odile", "/api/v1/tiering/objects?share=marsh&text=" + text)
+                .json()
+                .path("items");
+    }
+
+    private static int objects() {
+        return DB.fetchCount(DB.selectFrom("cold_object"));
+    }
+
+    @Test
+    void what_is_old_leaves_and_reads_as_before() throws Exception {
+        later(30);
+        runs();
+        byte[] small = random(5_000, 1);
+        byte[] large = random(20 * MIB + 77, 2);
+        save("/old/small.bin", small);
+        save("/old/large.bin", large);
+        save("/old/tiny.bin", random(1_000, 3));
+        save("/stays/here.bin", random(5_000, 4));
+        made("/old/film.mov", 3_000_000_000L);
+        byte[] somewhere = part("/old/film.mov", 2_000_000_123L, 5_000);
+        later(30);
+        save("/old/young.bin", random(5_000, 5));
+        long before = live();
+
+        JsonNode run = runs();
+
+        assertThat(run.path("files").asLong()).isEqualTo(3);
+        assertThat(run.path("bytes").asLong()).isEqualTo(5_000L + large.length + 3_000_000_000L);
+        assertThat(before - live())
+                .as("blocks of what has left, exactly")
+                .isEqualTo(blocks(5_000) + blocks(large.length) + blocks(3_000_000_000L));
+        assertThat(isAway("/old/small.bin")).isTrue();
+        assertThat(isAway("/old/tiny.bin")).isFalse();
+        assertThat(isAway("/old/young.bin")).isFalse();
+        assertThat(isAway("/stays/here.bin")).isFalse();
+        assertThat(read("/old/small.bin")).isEqualTo(small);
+        assertThat(read("/old/large.bin")).isEqualTo(large);
+        assertThat(part("/old/large.bin", 9_000_001, 100_000))
+                .isEqualTo(Arrays.copyOfRange(large, 9_000_001, 9_100_001));
+        assertThat(part("/old/film.mov", 2_000_000_123L, 5_000)).isEqualTo(somewhere);
+
+        JsonNode film = left("film").get(0);
+        assertThat(film.path("recipe").asBoolean()).isTrue();
+        assertThat(film.path("bytes").asLong()).isEqualTo(3_000_000_000L);
+        assertThat(left("large").get(0).path("recipe").asBoolean()).isFalse();
+    }
+
+    private static long blocks(long bytes) {
+        return (bytes + 4_095) / 4_096 * 4_096;
+    }
+
+    @Test
+    void writing_to_one_brings_it_back_and_copies_share_its_object() throws Exception {
+        byte[] bytes = random(50_000, 6);
+        save("/written/a.bin", bytes);
+        later(30);
+        runs();
+        App.bean(TreeRoad.class)
+                .copy(
+                        "suki",
+                        new TreeRoad.At("marsh", new FilePath("/written/a.bin")),
+                        new TreeRoad.At("marsh", new FilePath("/written/b.bin")));
+        assertThat(isAway("/written/b.bin")).isTrue();
+        long before = live();
+
+        assertThat(ROAD.edit(
+                                operation(Kind.EDIT, "/written/a.bin", 0),
+                                100,
+                                () -> new ByteArrayInputStream(new byte[] {1, 2, 3}))
+                        .allowed())
+                .isTrue();
+
+        assertThat(isAway("/written/a.bin")).isFalse();
+        assertThat(live() - before).isEqualTo(blocks(50_000));
+        assertThat(read("/written/b.bin")).isEqualTo(bytes);
+        byte[] edited = bytes.clone();
+        edited[100] = 1;
+        edited[101] = 2;
+        edited[102] = 3;
+        assertThat(read("/written/a.bin")).isEqualTo(edited);
+        made("/written/scan.tif", 10_000_000);
+        byte[] scan = read("/written/scan.tif");
+        later(30);
+        runs();
+        App.Reply recalled =
+                App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"marsh\",\"path\":\"/written/scan.tif\"}");
+        assertThat(recalled.json().path("allowed").asBoolean())
+                .as(recalled.text())
+                .isTrue();
+        assertThat(isAway("/written/scan.tif")).isFalse();
+        assertThat(read("/written/scan.tif")).isEqualTo(scan);
+        assertThat(App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"marsh\",\"path\":\"/written/scan.tif\"}")
+                        .status())
+                .isEqualTo(400);
+    }
+
+    @Test
+    void what_is_deleted_can_be_brought_back_as_long_as_its_object_is_kept() throws Exception {
+        Drafts.carryOut(rule("", 10));
+        byte[] bytes = random(30_000, 7);
+        save("/gone/a.bin", bytes);
+        later(30);
+        runs();
+        assertThat(ROAD.perform(operation(Kind.DELETE, "/gone/a.bin", 0)).allowed())
+                .isTrue();
+        App.bean(AwaySweep.class).sweep();
+        JsonNode gone = left("gone/a.bin").get(0);
+        assertThat(gone.path("unusedSince").isNull()).isFalse();
+        long number = gone.path("number").asLong();
+
+        App.Reply back = App.post("odile", "/api/v1/tiering/objects/" + number + "/bring-back", "{}");
+
+        assertThat(back.json().path("allowed").asBoolean()).as(back.text()).isTrue();
+        assertThat(read("/gone/a.bin")).isEqualTo(bytes);
+        App.bean(AwaySweep.class).sweep();
+        assertThat(left("gone/a.bin").get(0).path("unusedSince").isNull()).isTrue();
+        assertThat(App.post("odile", "/api/v1/tiering/objects/" + number + "/bring-back", "{}")
+                        .status())
+                .isEqualTo(409);
+        assertThat(App.post("odile", "/api/v1/tiering/objects/" + number + "/bring-back", "{\"to\":\"/gone/b.bin\"}")
+                        .status())
+                .isEqualTo(200);
+
+        ROAD.perform(operation(Kind.DELETE, "/gone/a.bin", 0));
+        later(24 * 11);
+        App.bean(AwaySweep.class).sweep();
+        assertThat(read("/gone/b.bin")).as("another refers to it still").isEqualTo(bytes);
+        ROAD.perform(operation(Kind.DELETE, "/gone/b.bin", 0));
+        App.bean(AwaySweep.class).sweep();
+        later(24 * 11);
+        App.bean(AwaySweep.class).sweep();
+        App.bean(AwaySweep.class).sweep();
+        assertThat(App.get("odile", "/api/v1/tiering/objects/" + number).status())
+                .isEqualTo(404);
+        Drafts.carryOut(rule("", 0));
+    }
+
+    @Test
+    void snapshots_hold_what_was_here_and_the_objects_of_what_had_left() throws Exception {
+        later(30);
+        runs();
+        byte[] bytes = random(40_000, 8);
+        save("/held/a.bin", bytes);
+        snapshot("with bytes");
+        later(30);
+        runs();
+        assertThat(isAway("/held/a.bin")).isTrue();
+        assertThat(held()).as("the snapshot goes on holding its blocks").isEqualTo(blocks(40_000));
+        int second = snapshot("with the object");
+        ROAD.perform(operation(Kind.DELETE, "/held/a.bin", 0));
+        App.bean(AwaySweep.class).sweep();
+        App.bean(AwaySweep.class).sweep();
+        App.Reply back = App.post(
+                "odile", "/api/v1/shares/marsh/snapshots/" + second + "/bring-back", "{\"path\":\"/held/a.bin\"}");
+        assertThat(back.json().path("allowed").asBoolean()).as(back.text()).isTrue();
+        assertThat(isAway("/held/a.bin")).isTrue();
+        assertThat(read("/held/a.bin")).isEqualTo(bytes);
+        ROAD.perform(operation(Kind.DELETE, "/held/a.bin", 0));
+        int before = objects();
+        deleteSnapshots();
+        assertThat(held()).isZero();
+        App.bean(AwaySweep.class).sweep();
+        App.bean(AwaySweep.class).sweep();
+        App.bean(AwaySweep.class).sweep();
+        assertThat(objects()).as("goes with the last snapshot that needs it").isEqualTo(before - 1);
+    }
+
+    private static int snapshot(String name) {
+        App.Reply taken = App.post("odile", "/api/v1/volumes/marsh/snapshots", "{\"name\":\"" + name + "\"}");
+        return taken.json().path("number").asInt();
+    }
+
+    private static void deleteSnapshots() {
+        List<Integer> numbers =
+                DB.fetch("SELECT number FROM snapshot WHERE volume = 'marsh'").getValues(0, Integer.class);
+        App.post("odile", "/api/v1/volumes/marsh/snapshots/delete", "{\"numbers\":" + numbers + "}");
+    }
+
+    private static long held() {
+        return DB.fetchSingle("SELECT snapshot_bytes FROM volume_usage WHERE volume = 'marsh'")
+                .get(0, Long.class);
+    }
+
+    @Test
+    void a_store_that_is_away_keeps_a_run_waiting_and_nothing_is_lost() throws Exception {
+        byte[] bytes = random(9_000, 9);
+        save("/trouble/a.bin", bytes);
+        later(30);
+        for (String manner : List.of("BUSY", "FULL", "DENIES")) {
+            mood(manner);
+            long id = begin();
+            for (int i = 0; i < 100 && run(id).path("problem").asString().isEmpty(); i++) {
+                Thread.sleep(100);
+            }
+            assertThat(run(id).path("problem").asString()).contains("the cold store 'peat'");
+            assertThat(isAway("/trouble/a.bin")).isFalse();
+            assertThat(read("/trouble/a.bin")).isEqualTo(bytes);
+            assertThat(App.post("odile", "/api/v1/tiering/rules/aging/runs/" + id + "/stop", "")
+                            .status())
+                    .isEqualTo(204);
+            assertThat(run(id).path("state").asString()).isEqualTo("STOPPED");
+        }
+        mood("BUSY");
+        long id = begin();
+        Thread.sleep(1_500);
+        mood("ANSWERS");
+        awaited(id);
+        assertThat(isAway("/trouble/a.bin")).isTrue();
+        mood("BUSY");
+        Contents away = contents("/trouble/a.bin");
+        assertThatThrownBy(() -> BYTES.open(away, 0, 10).read())
+                .isInstanceOf(FarAway.class)
+                .hasMessageContaining("answered HTTP 503");
+        mood("ANSWERS");
+        assertThat(read("/trouble/a.bin")).isEqualTo(bytes);
+    }
+
+    @Test
+    void files_that_are_changed_while_they_leave_keep_the_change() throws Exception {
+        int files = 12;
+        for (int i = 0; i < files; i++) {
+            save("/busy/" + i + ".bin", random(200_000, i));
+        }
+        later(30);
+        long id = begin();
+        List<Callable<Outcome>> edits = new ArrayList<>();
+        for (int i = 0; i < files; i++) {
+            String path = "/busy/" + i + ".bin";
+            edits.add(
+                    () -> ROAD.edit(operation(Kind.EDIT, path, 0), 0, () -> new ByteArrayInputStream(new byte[] {42})));
+        }
+        try (var threads = Executors.newFixedThreadPool(6)) {
+            for (Future<Outcome> edit : threads.invokeAll(edits)) {
+                assertThat(edit.get().allowed()).isTrue();
+            }
+        }
+        awaited(id);
+        for (int i = 0; i < files; i++) {
+            byte[] expected = random(200_000, i);
+            expected[0] = 42;
+            assertThat(read("/busy/" + i + ".bin")).isEqualTo(expected);
+        }
+    }
+
+    @Test
+    void one_run_of_a_rule_is_under_way_at_a_time() throws Exception {
+        for (int i = 0; i < 20; i++) {
+            save("/many/" + i + ".bin", random(10_000, i));
+        }
+        later(30);
+        List<Callable<Integer>> begins = new ArrayList<>();
+        for (int i = 0; i < 8; i++) {
+            begins.add(() ->
+                    App.post("odile", "/api/v1/tiering/rules/aging/runs", "").status());
+        }
+        List<Integer> answers = new ArrayList<>();
+        try (var threads = Executors.newFixedThreadPool(8)) {
+            for (Future<Integer> begun : threads.invokeAll(begins)) {
+                answers.add(begun.get());
+            }
+        }
+        assertThat(answers).containsOnly(202, 400).containsOnlyOnce(202);
+        JsonNode latest =
+                App.get("odile", "/api/v1/tiering/rules/aging/runs").json().get(0);
+        awaited(latest.path("id").asLong());
+        for (int i = 0; i < 20; i++) {
+            assertThat(isAway("/many/" + i + ".bin")).isTrue();
+        }
+    }
+}
