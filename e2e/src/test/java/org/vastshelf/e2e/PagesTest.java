@@ -48,6 +48,8 @@ class PagesTest {
             "/limit/new",
             "/lighten",
             "/lighten/stores",
+            "/lighten/rules",
+            "/lighten/left",
             "/lighten/leaving/press",
             "/lighten/stores/peat",
             "/lighten/catalogues/office",

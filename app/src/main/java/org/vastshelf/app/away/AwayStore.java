@@ -73,6 +73,11 @@ class AwayStore {
                 .execute();
     }
 
+    /** How many objects lie in a store, or are just being written there or removed. */
+    long count(String store) {
+        return db.fetchCount(COLD_OBJECT, COLD_OBJECT.STORE.eq(store));
+    }
+
     Optional<AwayObject> find(long number) {
         return db.selectFrom(COLD_OBJECT).where(COLD_OBJECT.KEPT_NO.eq(number)).fetchOptional(AwayStore::object);
     }

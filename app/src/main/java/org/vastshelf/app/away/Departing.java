@@ -24,9 +24,11 @@ import org.vastshelf.app.road.ChangedMeanwhile;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
+import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Client;
 import org.vastshelf.core.gate.FileOperation.Protocol;
@@ -52,6 +54,7 @@ public class Departing {
     private final Buckets buckets;
     private final FileBytes bytes;
     private final FileRoad road;
+    private final EstateStore estates;
     private final Transactions transactions;
     private final ShelfClock clock;
     private final SecureRandom random = new SecureRandom();
@@ -62,6 +65,7 @@ public class Departing {
             Buckets buckets,
             FileBytes bytes,
             FileRoad road,
+            EstateStore estates,
             Transactions transactions,
             ShelfClock clock) {
         this.objects = objects;
@@ -69,6 +73,7 @@ public class Departing {
         this.buckets = buckets;
         this.bytes = bytes;
         this.road = road;
+        this.estates = estates;
         this.transactions = transactions;
         this.clock = clock;
     }
@@ -130,6 +135,9 @@ public class Departing {
         random.nextBytes(name);
         String hex = HexFormat.of().formatHex(name);
         return transactions.run(() -> {
+            if (estates.held().estate().find(Kinds.COLD_STORE, leave.store).isEmpty()) {
+                throw new FarAway("there is no cold store '" + leave.store + "'");
+            }
             AwayObject object = new AwayObject(
                     objects.number(file.row.bytes()),
                     leave.store,

@@ -1,9 +1,11 @@
 package org.vastshelf.app.tier;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.springframework.web.util.UriUtils;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.core.catalogue.AgeBasis;
@@ -106,7 +108,7 @@ final class RuleView {
     }
 
     /** Where it can be seen beforehand what a rule would do. */
-    public record Preview(String share, String query) {}
+    public record Preview(String share, String address) {}
 
     static List<Preview> previews(TieringRule rule) {
         return rule.places().stream()
@@ -114,7 +116,8 @@ final class RuleView {
                 .distinct()
                 .map(share -> new Preview(
                         share,
-                        "days=" + rule.olderThanDays() + "&by=" + rule.by().name() + "&store=" + rule.store()
+                        "/lighten/leaving/" + UriUtils.encodePathSegment(share, StandardCharsets.UTF_8) + "?days="
+                                + rule.olderThanDays() + "&by=" + rule.by().name() + "&store=" + rule.store()
                                 + rule.keepBelow()
                                         .map(percent -> "&percent=" + percent)
                                         .orElse("")))

@@ -71,7 +71,15 @@ class RetentionCheckTest {
     @ParameterizedTest
     @EnumSource(Kind.class)
     void what_is_held_is_neither_changed_nor_taken_away_by_anything(Kind kind) {
-        boolean looks = List.of(Kind.LIST, Kind.READ, Kind.COPY, Kind.COPY_FOLDER, Kind.MAKE_FOLDER, Kind.FALL_BACK)
+        boolean looks = List.of(
+                        Kind.LIST,
+                        Kind.READ,
+                        Kind.COPY,
+                        Kind.COPY_FOLDER,
+                        Kind.MAKE_FOLDER,
+                        Kind.FALL_BACK,
+                        Kind.LEAVE,
+                        Kind.RECALL)
                 .contains(kind);
         Verdict verdict = asked(kind, met(TRIAL, HELD), HELD);
         assertThat(verdict.allowed()).isEqualTo(looks);
