@@ -108,14 +108,14 @@ final class RuleView {
     }
 
     /** Where it can be seen beforehand what a rule would do. */
-    public record Preview(String share, String address) {}
+    public record Preview(String said, String address) {}
 
     static List<Preview> previews(TieringRule rule) {
         return rule.places().stream()
                 .map(SharePlace::share)
                 .distinct()
                 .map(share -> new Preview(
-                        share,
+                        "what of " + share + " would leave",
                         "/lighten/leaving/" + UriUtils.encodePathSegment(share, StandardCharsets.UTF_8) + "?days="
                                 + rule.olderThanDays() + "&by=" + rule.by().name() + "&store=" + rule.store()
                                 + rule.keepBelow()

@@ -39,7 +39,7 @@ import org.vastshelf.core.unit.ShortText;
 class TierRunner {
 
     private static final Logger LOG = LoggerFactory.getLogger(TierRunner.class);
-    private static final Duration LEASE = Duration.ofSeconds(60);
+    private static final Duration LEASE = Duration.ofSeconds(15);
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(5);
     private static final int MOST_DOUBLINGS = 9;
     private static final int LONGEST_PROBLEM = 1_000;
@@ -90,6 +90,8 @@ class TierRunner {
 
     @Scheduled(fixedDelay = 1_000)
     void watch() {
+        // One file may take longer than a lease lasts.
+        running.forEach(run -> leases.take(lease(run), LEASE));
         clear();
         Instant now = clock.real();
         for (TierRun run : runs.running()) {

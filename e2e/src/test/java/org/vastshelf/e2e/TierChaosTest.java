@@ -1,0 +1,204 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
+
+/**
+ * Kills an application again and again while files leave, come back and are written to. Afterwards each file is what
+ * somebody saved, each object is there that a file needs, and none is that nobody knows. More rounds by ./shelf bench
+ * tiering.
+ */
+@Execution(ExecutionMode.CONCURRENT)
+class TierChaosTest {
+
+    private static final int ROUNDS = Integer.getInteger("vastshelf.tiering", 2);
+    private static final long SEED = Long.getLong("vastshelf.seed", 20_260_302L);
+    private static final String DATABASE = "vastshelf_tiering";
+    private static final int FILES = 24;
+    private static final int LONGEST_REST_MILLIS = 2_500;
+
+    private static final String SHARE =
+            "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"reeds\",\"pool\":\"elm\",\"size\":8589934592,"
+                    + "\"thin\":true,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
+                    + "\"pace\":{\"byHand\":false,\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"reeds\","
+                    + "\"volume\":\"reeds\",\"smb\":true,\"nfs\":false,\"hiddenEntries\":true,\"access\":[{\"subject\":"
+                    + "\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],\"exports\":[]}},{\"change\":\"SetTiering\","
+                    + "\"rule\":{\"name\":\"aging\",\"rank\":1,\"store\":\"peat\",\"places\":[{\"share\":\"reeds\","
+                    + "\"folder\":\"/\"}],\"by\":\"LAST_CHANGE\",\"olderThanDays\":1,\"largerThanBytes\":0,\"kinds\":[],"
+                    + "\"exceptPlaces\":[],\"exceptPeople\":[],\"keepBelow\":null,\"back\":{\"manner\":\"ON_WRITE\","
+                    + "\"reads\":0,\"withinDays\":0},\"when\":null,\"hours\":0,\"mibps\":0,\"mostBytes\":0,"
+                    + "\"keepDays\":0}}";
+
+    @TempDir
+    Path data;
+
+    private final Random random = new Random(SEED);
+    /** What each file may hold: one thing, or two where nobody knows whether the last save was in time. */
+    private final Map<String, Set<String>> files = new ConcurrentHashMap<>();
+
+    @Test
+    void each_file_is_whole_and_each_object_known_whenever_it_is_killed() throws Exception {
+        try (CrashRig rig = new CrashRig(data, DATABASE, "--vastshelf.traffic=false")) {
+            rig.start();
+            orders(rig);
+            for (int round = 0; round < ROUNDS; round++) {
+                round(rig);
+                System.out.println("tiering " + (round + 1) + " of " + ROUNDS);
+            }
+        } finally {
+            App.bean(DSLContext.class).execute("DROP DATABASE IF EXISTS " + DATABASE);
+        }
+    }
+
+    private static void orders(CrashRig rig) throws Exception {
+        rig.post("/api/v1/orders", "{\"changes\":[" + SHARE + "]}");
+        assertThat(rig.post("/api/v1/orders/1/carry-out", "")).contains("RUNNING");
+        rig.post("/api/v1/time", "{\"hours\":1}");
+        assertThat(rig.order(1, "DONE")).contains("\"state\":\"DONE\"");
+    }
+
+    private void round(CrashRig rig) throws Exception {
+        for (int i = 0; i < FILES; i++) {
+            if (random.nextInt(3) == 0 || !files.containsKey(name(i))) {
+                save(rig, name(i), text());
+            }
+        }
+        rig.post("/api/v1/time", "{\"hours\":30}");
+        List<Callable<Void>> works = new ArrayList<>();
+        works.add(() -> tried(rig, () -> rig.post("/api/v1/tiering/rules/aging/runs", "")));
+        for (int i = 0; i < 8; i++) {
+            works.add(work(rig, name(random.nextInt(FILES)), random.nextInt(5), text()));
+        }
+        int rest = random.nextInt(LONGEST_REST_MILLIS);
+        works.add(() -> {
+            Thread.sleep(rest);
+            rig.kill();
+            return null;
+        });
+        try (var threads = Executors.newFixedThreadPool(5)) {
+            for (Future<Void> work : threads.invokeAll(works)) {
+                work.get();
+            }
+        }
+        rig.start();
+        check(rig);
+    }
+
+    private static String name(int i) {
+        return "/file-" + i + ".txt";
+    }
+
+    private String text() {
+        char[] text = new char[1 + random.nextInt(400_000)];
+        Arrays.fill(text, (char) ('a' + random.nextInt(26)));
+        return new String(text) + random.nextLong();
+    }
+
+    private interface Request {
+        Object send() throws IOException, InterruptedException;
+    }
+
+    private static Void tried(CrashRig rig, Request request) throws Exception {
+        try {
+            request.send();
+        } catch (IOException killed) {
+            assertThat(rig.isKilled()).isTrue();
+        }
+        return null;
+    }
+
+    private Callable<Void> work(CrashRig rig, String name, int what, String text) {
+        return () -> {
+            Thread.sleep(Math.floorMod(text.hashCode(), 1_500));
+            return tried(rig, () -> switch (what) {
+                case 0, 1 -> save(rig, name, text);
+                case 2, 3 -> rig.post("/api/v1/tiering/recalls", "{\"share\":\"reeds\",\"path\":\"" + name + "\"}");
+                default -> rig.get(contents(name));
+            });
+        };
+    }
+
+    private static String contents(String name) {
+        return "/api/v1/desk/contents?person=suki&share=reeds&path=" + name;
+    }
+
+    private Object save(CrashRig rig, String name, String text) throws IOException, InterruptedException {
+        Set<String> may = files.computeIfAbsent(name, none -> ConcurrentHashMap.newKeySet());
+        may.add(text);
+        var answer = rig.send("PUT", contents(name), text);
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+        // Two saves of one file at once: whichever came last.
+        return answer;
+    }
+
+    /** The run comes to its end, and then all is as it has to be. */
+    private void check(CrashRig rig) throws Exception {
+        for (int i = 0; i < 900 && rig.get("/api/v1/tiering/rules/aging/runs").contains("\"RUNNING\""); i++) {
+            Thread.sleep(100);
+        }
+        assertThat(rig.get("/api/v1/tiering/rules/aging/runs")).doesNotContain("\"RUNNING\"");
+        for (Map.Entry<String, Set<String>> file : files.entrySet()) {
+            String held = rig.get(contents(file.getKey()));
+            assertThat(file.getValue().contains(held))
+                    .as(file.getKey() + " holds " + held.length() + " characters that nobody saved")
+                    .isTrue();
+            file.getValue().clear();
+            file.getValue().add(held);
+        }
+        assertThat(rig.post("/api/v1/kept-bytes/looks", "")).contains("\"mended\":0", "\"missing\":0");
+        Set<String> known = new HashSet<>();
+        for (int i = 0; i < 300; i++) {
+            known = new HashSet<>(App.bean(DSLContext.class)
+                    .fetch("SELECT object_key FROM " + DATABASE + ".cold_object WHERE state = 'HELD'")
+                    .getValues(0, String.class));
+            if (objects().equals(known) && uses() == known.size()) {
+                return;
+            }
+            Thread.sleep(100);
+        }
+        assertThat(objects())
+                .as("objects that are there, and those that are known")
+                .isEqualTo(known);
+        assertThat(uses()).as("each is read by a file").isEqualTo(known.size());
+    }
+
+    private static long uses() {
+        return App.bean(DSLContext.class)
+                .fetchSingle("SELECT COUNT(*) FROM " + DATABASE + ".file WHERE LEFT(extents, 2) = X'017F'")
+                .get(0, Long.class);
+    }
+
+    private Set<String> objects() throws IOException {
+        Map<String, Path> found = new HashMap<>();
+        try (Stream<Path> all = Files.walk(data)) {
+            all.filter(path -> path.toString().contains("/shelf/files/"))
+                    .filter(Files::isRegularFile)
+                    .forEach(path -> found.put(
+                            path.toString().substring(path.toString().indexOf("/shelf/files/") + "/shelf/".length()),
+                            path));
+        }
+        return found.keySet().stream().collect(Collectors.toSet());
+    }
+}
