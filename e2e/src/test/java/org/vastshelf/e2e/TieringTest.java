@@ -5,6 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -12,6 +15,7 @@ import java.util.Random;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -32,6 +36,7 @@ import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Files leave for a cold store and come back, whole, whatever is done to them and to the store. */
 class TieringTest {
@@ -402,6 +407,40 @@ class TieringTest {
             byte[] expected = random(200_000, i);
             expected[0] = 42;
             assertThat(read("/busy/" + i + ".bin")).isEqualTo(expected);
+        }
+    }
+
+    @Test
+    void what_leaves_encrypted_is_read_in_parts_and_comes_back() throws Exception {
+        byte[] bytes = new byte[300_000];
+        Arrays.fill(bytes, (byte) 'x');
+        store(true);
+        save("/secret/a.txt", bytes);
+        made("/secret/b.tif", 5_000_000);
+        byte[] scan = read("/secret/b.tif");
+        later(30);
+        runs();
+        JsonNode left = left("secret/a.txt").get(0);
+        assertThat(left.path("encrypted").asBoolean()).isTrue();
+        assertThat(Files.readString(object(left), StandardCharsets.ISO_8859_1)).doesNotContain("xxxxxxxx");
+        assertThat(part("/secret/a.txt", 65_530, 20)).isEqualTo(Arrays.copyOf(bytes, 20));
+        assertThat(read("/secret/b.tif")).isEqualTo(scan);
+        ROAD.edit(operation(Kind.EDIT, "/secret/a.txt", 0), 299_999, () -> new ByteArrayInputStream(new byte[] {'y'}));
+        bytes[299_999] = 'y';
+        assertThat(read("/secret/a.txt")).isEqualTo(bytes);
+        store(false);
+    }
+
+    private static void store(boolean encrypted) {
+        JsonNode peat = App.get("odile", "/api/v1/cold-stores/peat").json().path("store");
+        Drafts.carryOut("{\"change\":\"SetColdStore\",\"store\":"
+                + ((ObjectNode) peat.deepCopy()).put("encrypted", encrypted) + "}");
+    }
+
+    private static Path object(JsonNode left) throws Exception {
+        String key = left.path("key").asString();
+        try (Stream<Path> all = Files.walk(App.TREES.resolveSibling(App.TREES.getFileName() + "-data"))) {
+            return all.filter(path -> path.toString().endsWith(key)).findFirst().orElseThrow();
         }
     }
 

@@ -25,6 +25,11 @@ public record FileRow(
         return new FileRow(name, bytes, allocated, owner, group, modified, seconds, changed, kind);
     }
 
+    /** Whether what it holds lies in a cold store; of a file on a simulated server. */
+    public boolean isAway() {
+        return bytes > 0 && allocated == 0;
+    }
+
     /** The same file, taking so much of its volume. */
     public FileRow taking(long other) {
         return new FileRow(name, bytes, other, owner, group, modified, accessed, changed, kind);

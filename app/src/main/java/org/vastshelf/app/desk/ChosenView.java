@@ -94,6 +94,7 @@ public record ChosenView(
                 PathBytes.shown(file.name()),
                 List.of(
                         new Fact("bytes", Figure.of(fmt.count(file.bytes()) + " (" + fmt.size(file.bytes()) + ")")),
+                        new Fact("on disk", Figure.of(onDisk(fmt, file))),
                         new Fact("owner", Figure.of(file.owner())),
                         new Fact("changed", Figure.of(fmt.moment(Instant.ofEpochSecond(file.modified())))),
                         new Fact("last used", Figure.of(fmt.moment(Instant.ofEpochSecond(file.lastUse())))),
@@ -108,6 +109,11 @@ public record ChosenView(
                 forms.copy,
                 forms.edit,
                 forms.delete);
+    }
+
+    private static String onDisk(Figures fmt, FileRow file) {
+        return fmt.size(file.allocated())
+                + (file.isAway() ? ": what it holds lies in a cold store, and comes when somebody reads it" : "");
     }
 
     private static String pieces(Figures fmt, Contents contents) {

@@ -10,6 +10,7 @@ import org.springframework.ui.Model;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentKind;
+import org.vastshelf.app.content.FarAway;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.road.NotThere;
@@ -61,7 +62,7 @@ class DeskPage {
             Outcome outcome = act.get();
             boolean gone = outcome.allowed() && !outcome.operation().kind().saves();
             return show(me, gone ? seat.choosing("") : seat, outcome, model);
-        } catch (IllegalArgumentException | NotThere | Taken refused) {
+        } catch (IllegalArgumentException | NotThere | Taken | FarAway refused) {
             Typed.refuse(model, refused);
             return show(me, seat, null, model);
         }

@@ -41,8 +41,12 @@ public record DeskView(
     /** A folder in it; closed where it is somebody else's own. */
     public record Folder(String name, String plain, String path, boolean closed, String size, String files) {}
 
-    /** A file in it. */
-    public record File(String name, String size, String owner) {}
+    /**
+     * A file in it.
+     *
+     * @param here what it takes here where that is another size, since it has left; empty for nothing to be said
+     */
+    public record File(String name, String size, String here, String owner) {}
 
     static DeskView of(Figures fmt, FilePath path, Seat seat, DeskListing.Listing listing) {
         return new DeskView(
@@ -77,7 +81,10 @@ public record DeskView(
 
     private static File file(Figures fmt, FileEntry entry) {
         return new File(
-                entry.name(), fmt.size(entry.file().bytes()), entry.file().owner());
+                entry.name(),
+                fmt.size(entry.file().bytes()),
+                entry.file().isAway() ? fmt.size(0) + " here, the rest in a cold store" : "",
+                entry.file().owner());
     }
 
     public boolean isEmpty() {

@@ -15,6 +15,7 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.multipart.support.MissingServletRequestPartException;
 import org.springframework.web.servlet.ModelAndView;
+import org.vastshelf.app.content.FarAway;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.orders.OrderService;
@@ -40,6 +41,12 @@ class PageErrors {
             LOG.warn("{} could not be shown", request.getRequestURI(), refused);
         }
         return page(HttpStatus.BAD_REQUEST, String.valueOf(refused.getMessage()));
+    }
+
+    /** What lies in a cold store that does not give it. */
+    @ExceptionHandler(FarAway.class)
+    ModelAndView away(FarAway away) {
+        return page(HttpStatus.SERVICE_UNAVAILABLE, "It can't be read now: " + away.getMessage());
     }
 
     /** A field that is no number, say. */
