@@ -445,6 +445,51 @@ class TieringTest {
     }
 
     @Test
+    void files_are_there_again_from_the_bucket_alone_and_a_folder_comes_back_whole() throws Exception {
+        Drafts.carryOut(rule("", 1));
+        byte[] first = random(20_000, 11);
+        byte[] second = random(21_000, 12);
+        byte[] other = random(30_000, 13);
+        save("/rebuilt/ä name/a.bin", first);
+        made("/rebuilt/film.mov", 50_000_000);
+        byte[] film = part("/rebuilt/film.mov", 40_000_000, 1_000);
+        later(30);
+        runs();
+        save("/rebuilt/ä name/a.bin", second);
+        save("/rebuilt/b.bin", other);
+        later(20);
+        App.bean(AwaySweep.class).sweep();
+        later(10);
+        runs();
+        for (String path : List.of("/rebuilt/ä name/a.bin", "/rebuilt/b.bin", "/rebuilt/film.mov")) {
+            ROAD.perform(operation(Kind.DELETE, path, 0));
+        }
+        DB.execute(
+                "DELETE FROM kept_use WHERE kept_no IN (SELECT kept_no FROM cold_object WHERE path LIKE '/rebuilt%')");
+        DB.execute("DELETE FROM kept WHERE no IN (SELECT kept_no FROM cold_object WHERE path LIKE '/rebuilt%')");
+        DB.execute("DELETE FROM cold_object WHERE path LIKE '/rebuilt%'");
+
+        Drafts.carryOut("{\"change\":\"RebuildStubs\",\"store\":\"peat\",\"share\":\"marsh\",\"onto\":\"marsh\"}");
+
+        assertThat(isAway("/rebuilt/ä name/a.bin")).isTrue();
+        assertThat(read("/rebuilt/ä name/a.bin")).isEqualTo(second);
+        assertThat(read("/rebuilt/b.bin")).isEqualTo(other);
+        assertThat(part("/rebuilt/film.mov", 40_000_000, 1_000)).isEqualTo(film);
+        assertThat(DB.fetchSingle("SELECT owner FROM file WHERE name = 'film.mov' AND LEFT(extents, 2) = X'017F'"
+                                + " ORDER BY bytes LIMIT 1")
+                        .get(0, String.class))
+                .isEqualTo("suki");
+
+        Drafts.carryOut("{\"change\":\"RecallFiles\",\"share\":\"marsh\",\"folder\":\"/rebuilt\"}");
+
+        for (String path : List.of("/rebuilt/ä name/a.bin", "/rebuilt/b.bin", "/rebuilt/film.mov")) {
+            assertThat(isAway(path)).as(path).isFalse();
+        }
+        assertThat(read("/rebuilt/ä name/a.bin")).isEqualTo(second);
+        Drafts.carryOut(rule("", 0));
+    }
+
+    @Test
     void one_run_of_a_rule_is_under_way_at_a_time() throws Exception {
         for (int i = 0; i < 20; i++) {
             save("/many/" + i + ".bin", random(10_000, i));

@@ -53,7 +53,7 @@ class Away implements FarBytes {
         if (!object.isSealed()) {
             return (from, length) -> bucket.open(object.key(), from, length);
         }
-        byte[] key = HexFormat.of().parseHex(buckets.open(object.store(), object.sealing()));
+        byte[] key = HexFormat.of().parseHex(buckets.open(object.key(), object.sealing()));
         return (from, length) -> {
             try {
                 return SealedBody.open(

@@ -46,6 +46,12 @@ record AwayObject(
         GOING
     }
 
+    AwayObject numbered(long other) {
+        return new AwayObject(
+                other, store, key, state, run, form, bytes, body, sha256, sealing, share, path, file, left, keepDays,
+                unused);
+    }
+
     boolean isSealed() {
         return !sealing.isEmpty();
     }

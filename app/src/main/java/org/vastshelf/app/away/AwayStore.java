@@ -82,6 +82,12 @@ class AwayStore {
         return db.selectFrom(COLD_OBJECT).where(COLD_OBJECT.KEPT_NO.eq(number)).fetchOptional(AwayStore::object);
     }
 
+    Optional<AwayObject> find(String store, String key) {
+        return db.selectFrom(COLD_OBJECT)
+                .where(COLD_OBJECT.STORE.eq(store), COLD_OBJECT.OBJECT_KEY.eq(key))
+                .fetchOptional(AwayStore::object);
+    }
+
     private static AwayObject object(ColdObjectRecord row) {
         FilePath path = new FilePath(PathBytes.shown(row.getPath()));
         return new AwayObject(

@@ -7,10 +7,7 @@ import java.io.UncheckedIOException;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.SecureRandom;
-import java.util.Base64;
 import java.util.HexFormat;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
@@ -43,11 +40,9 @@ import org.vastshelf.core.unit.UnitSystem;
 @Component
 public class Departing {
 
-    /** A path is told in the object's metadata, of which there are two thousand bytes. */
-    static final int LONGEST_PATH = 1_000;
-
     private static final Client ITSELF = new Client("", Protocol.SMB);
-    private static final String FOLDER = "files/";
+    /** Where objects lie in the bucket. */
+    static final String FOLDER = "files/";
 
     private final AwayStore objects;
     private final Away away;
@@ -95,8 +90,8 @@ public class Departing {
      * @throws FarAway when the store does not take it, or not what was handed over to it
      */
     public Optional<String> depart(Leave leave, Found file) {
-        if (PathBytes.of(file.path.text()).length > LONGEST_PATH) {
-            return Optional.of("its path has more than " + LONGEST_PATH + " bytes, which an object can't tell");
+        if (PathBytes.of(file.path.text()).length > Labels.LONGEST_PATH) {
+            return Optional.of("its path has more than " + Labels.LONGEST_PATH + " bytes, which an object can't tell");
         }
         Bucket bucket = bucket(leave.store);
         ObjectBody body = new ObjectBody(file.contents, bytes);
@@ -105,6 +100,8 @@ public class Departing {
         try {
             object = noted(leave, file, body, key);
             write(bucket, object, body, key);
+        } catch (FarAway away) {
+            throw away;
         } catch (IOException | UncheckedIOException | IllegalStateException gone) {
             return Optional.of("it could not be read: " + gone.getMessage());
         }
@@ -134,6 +131,7 @@ public class Departing {
         byte[] name = new byte[16];
         random.nextBytes(name);
         String hex = HexFormat.of().formatHex(name);
+        String place = FOLDER + hex.substring(0, 2) + "/" + hex;
         return transactions.run(() -> {
             if (estates.held().estate().find(Kinds.COLD_STORE, leave.store).isEmpty()) {
                 throw new FarAway("there is no cold store '" + leave.store + "'");
@@ -141,16 +139,14 @@ public class Departing {
             AwayObject object = new AwayObject(
                     objects.number(file.row.bytes()),
                     leave.store,
-                    FOLDER + hex.substring(0, 2) + "/" + hex,
+                    place,
                     AwayObject.State.COPYING,
                     leave.run,
                     body.form(),
                     file.row.bytes(),
                     body.length(),
                     digest.digest(),
-                    key.length == 0
-                            ? ""
-                            : buckets.seal(leave.store, HexFormat.of().formatHex(key)),
+                    key.length == 0 ? "" : buckets.seal(place, HexFormat.of().formatHex(key)),
                     file.share,
                     file.path,
                     file.row,
@@ -167,36 +163,10 @@ public class Departing {
         try (InputStream plain = body.open()) {
             bucket.put(
                     object.key(),
-                    metadata(object),
+                    Labels.of(object),
                     sealed ? SealedBody.length(object.body()) : object.body(),
                     sealed ? SealedBody.seal(plain, object.body(), key) : plain);
         }
-    }
-
-    /** All that a file needs to be there again, from the bucket alone. */
-    private static Map<String, String> metadata(AwayObject object) {
-        Map<String, String> told = new LinkedHashMap<>();
-        told.put("form", object.form().name());
-        told.put("share", text(object.share()));
-        told.put("path", text(object.path().text()));
-        told.put("owner", text(object.file().owner()));
-        told.put("group", text(object.file().group()));
-        told.put("bytes", String.valueOf(object.bytes()));
-        told.put("body", String.valueOf(object.body()));
-        told.put("sha256", HexFormat.of().formatHex(object.sha256()));
-        told.put("modified", String.valueOf(object.file().modified()));
-        told.put("accessed", String.valueOf(object.file().accessed()));
-        told.put("left", object.left().toString());
-        told.put("keep", String.valueOf(object.keepDays()));
-        if (object.isSealed()) {
-            told.put("sealing", object.sealing());
-        }
-        return told;
-    }
-
-    /** Headers take plain characters only. */
-    private static String text(String any) {
-        return Base64.getUrlEncoder().withoutPadding().encodeToString(PathBytes.of(any));
     }
 
     private Optional<String> exchanged(AwayObject object, Found file) {

@@ -117,10 +117,17 @@ public class Returning {
     public Outcome bringBack(long number, Optional<FilePath> to, boolean replaces, String who) {
         return transactions.run(() -> {
             AwayObject object = objects.hold(number).orElseThrow(() -> unknown(number));
-            FileOperation operation = operation(
-                    FileOperation.Kind.RESTORE, object.share(), to.orElse(object.path()), object.bytes(), who);
-            return road.bringBack(operation, Contents.cold(number, object.bytes()), object.file(), replaces);
+            return place(object, object.share(), to.orElse(object.path()), replaces, who);
         });
+    }
+
+    /** The same for an object that can't go away meanwhile. */
+    Outcome place(AwayObject object, String share, FilePath to, boolean replaces, String who) {
+        return road.bringBack(
+                operation(FileOperation.Kind.RESTORE, share, to, object.bytes(), who),
+                Contents.cold(object.number(), object.bytes()),
+                object.file(),
+                replaces);
     }
 
     private FileOperation operation(FileOperation.Kind kind, String share, FilePath path, long bytes, String who) {

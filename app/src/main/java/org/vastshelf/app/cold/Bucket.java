@@ -9,7 +9,6 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.vastshelf.app.content.FarAway;
 import org.vastshelf.core.estate.ColdStore;
@@ -146,15 +145,17 @@ public final class Bucket {
                 .forEach(upload -> abort(key, upload.uploadId()));
     }
 
-    /** All objects below a prefix. */
-    public void list(String prefix, Consumer<Told> each) {
-        asked(() -> {
-            s3.listObjectsV2Paginator(list -> list.bucket(store.bucket()).prefix(full(prefix)))
-                    .contents()
-                    .forEach(object -> each.accept(
-                            new Told(object.key().substring(store.prefix().length()), object.size())));
-            return true;
-        });
+    /** The next objects below a prefix, in the order of their keys. */
+    public List<Told> page(String prefix, String after, int most) {
+        return asked(() -> s3
+                .listObjectsV2(list -> list.bucket(store.bucket())
+                        .prefix(full(prefix))
+                        .startAfter(after.isEmpty() ? null : full(after))
+                        .maxKeys(most))
+                .contents()
+                .stream()
+                .map(object -> new Told(object.key().substring(store.prefix().length()), object.size()))
+                .toList());
     }
 
     private String full(String key) {

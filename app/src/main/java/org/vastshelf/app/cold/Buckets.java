@@ -42,13 +42,13 @@ public class Buckets {
         return new Bucket(used.client, used.store);
     }
 
-    /** Seals a key of objects of a store, so that it can lie beside them. */
-    public String seal(String store, String key) {
-        return stores.seal(store, key);
+    /** Seals the key of an object, so that it can lie beside it; it can't be opened for another object. */
+    public String seal(String object, String key) {
+        return stores.seal(object, key);
     }
 
     /** @throws IllegalArgumentException when this installation has not what it takes to open it */
-    public String open(String store, String sealed) {
-        return stores.open(store, sealed);
+    public String open(String object, String sealed) {
+        return stores.open(object, sealed);
     }
 }

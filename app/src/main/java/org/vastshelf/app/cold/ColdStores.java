@@ -171,17 +171,17 @@ public class ColdStores {
         return new Signed(store, opened(name, sealed(name)));
     }
 
-    /** Seals a text that belongs to a store. */
-    String seal(String store, String text) {
-        KeyRing.Sealed sealed = ring().seal(store, text);
+    /** Seals a text that belongs to something. */
+    String seal(String place, String text) {
+        KeyRing.Sealed sealed = ring().seal(place, text);
         return sealed.with() + SEALED_BY + Base64.getEncoder().encodeToString(sealed.bytes());
     }
 
     /** @throws IllegalArgumentException when it can't be opened here */
-    String open(String store, String sealed) {
+    String open(String place, String sealed) {
         String[] parts = sealed.split(SEALED_BY, 2);
-        return ring().open(store, new KeyRing.Sealed(Base64.getDecoder().decode(parts[1]), parts[0]))
-                .orElseThrow(() -> new IllegalArgumentException("what belongs to '" + store
+        return ring().open(place, new KeyRing.Sealed(Base64.getDecoder().decode(parts[1]), parts[0]))
+                .orElseThrow(() -> new IllegalArgumentException("what belongs to '" + place
                         + "' was sealed with the key " + parts[0] + ", which this installation does not have"));
     }
 

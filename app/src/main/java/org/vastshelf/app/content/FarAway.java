@@ -1,7 +1,7 @@
 package org.vastshelf.app.content;
 
 /** Bytes that lie in a cold store can't be had now, and why. */
-public final class FarAway extends RuntimeException {
+public final class FarAway extends IllegalStateException {
 
     public FarAway(String message, Throwable cause) {
         super(message, cause);

@@ -1,6 +1,7 @@
 package org.vastshelf.core.change;
 
 import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.TieringRule;
 
 /** Changes of cold stores, and of what goes there. */
@@ -27,6 +28,27 @@ public sealed interface ColdChange extends Change {
         @Override
         public String title() {
             return "Drop the tiering rule " + name;
+        }
+    }
+
+    /** Brings all that has left of a folder back whole. */
+    record RecallFiles(String share, FilePath folder) implements ColdChange {
+        @Override
+        public String title() {
+            return "Bring back what has left of '" + folder + "' on share " + share;
+        }
+    }
+
+    /**
+     * Puts files in place that read what a cold store holds, as the store alone tells.
+     *
+     * @param share of which they were
+     * @param onto where they are put
+     */
+    record RebuildStubs(String store, String share, String onto) implements ColdChange {
+        @Override
+        public String title() {
+            return "Put in place on share " + onto + " what " + store + " holds of share " + share;
         }
     }
 

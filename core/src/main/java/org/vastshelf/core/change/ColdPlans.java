@@ -16,6 +16,8 @@ final class ColdPlans {
             case ColdChange.DropColdStore drop -> drop(draft, drop.name());
             case ColdChange.SetTiering set -> tiering(draft, set.rule());
             case ColdChange.DropTiering drop -> dropTiering(draft, drop.name());
+            case ColdChange.RecallFiles recall -> recall(draft, recall);
+            case ColdChange.RebuildStubs rebuild -> rebuild(draft, rebuild);
         }
     }
 
@@ -60,6 +62,32 @@ final class ColdPlans {
                         rule -> draft.step(new TieringStep(name, Optional.of(rule), Optional.empty())),
                         () -> draft.refuse(
                                 "tiering rule " + name + ": there", "There is no tiering rule '" + name + "'", ""));
+    }
+
+    private static void recall(PlanDraft draft, ColdChange.RecallFiles change) {
+        if (isServed(draft, change.share())) {
+            draft.fine(
+                    "recall " + change.share() + ": room",
+                    "A file for which there is no room stays where it is, and is counted");
+            draft.step(new AwayStep.RecallFiles(change.share(), change.folder()));
+        }
+    }
+
+    private static void rebuild(PlanDraft draft, ColdChange.RebuildStubs change) {
+        if (draft.estate().find(Kinds.COLD_STORE, change.store()).isEmpty()) {
+            draft.refuse("rebuild: store", "There is no cold store '" + change.store() + "'", "");
+        } else if (isServed(draft, change.onto())) {
+            draft.fine("rebuild " + change.onto() + ": kept", "Files that are there stay as they are");
+            draft.step(new AwayStep.RebuildStubs(change.store(), change.share(), change.onto()));
+        }
+    }
+
+    private static boolean isServed(PlanDraft draft, String share) {
+        if (draft.estate().shares().containsKey(share)) {
+            return true;
+        }
+        draft.refuse("share " + share + ": there", "There is no share '" + share + "'", "open it first");
+        return false;
     }
 
     private static void drop(PlanDraft draft, String name) {

@@ -22,6 +22,7 @@ public sealed interface Step
                 RuleStep,
                 ColdStep,
                 TieringStep,
+                AwayStep,
                 HardwareStep,
                 EstateStep,
                 Step.Work {

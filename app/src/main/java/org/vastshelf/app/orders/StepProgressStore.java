@@ -1,4 +1,4 @@
-package org.vastshelf.app.snapshot;
+package org.vastshelf.app.orders;
 
 import static org.vastshelf.app.store.generated.Tables.STEP_PROGRESS;
 
@@ -9,7 +9,7 @@ import org.vastshelf.core.unit.ShortText;
 
 /** Keeps how far a step got that is done in portions. */
 @Component
-class StepProgressStore {
+public class StepProgressStore {
 
     private static final int LONGEST_REASON = 500;
 
@@ -25,11 +25,11 @@ class StepProgressStore {
      * @param at path of the last folder that was done; empty for none yet
      * @param refused files that the gate did not let pass, of which the first had this reason
      */
-    record Progress(String at, long files, long bytes, long refused, String reason) {
-        static final Progress NONE = new Progress("", 0, 0, 0, "");
+    public record Progress(String at, long files, long bytes, long refused, String reason) {
+        public static final Progress NONE = new Progress("", 0, 0, 0, "");
     }
 
-    Progress of(long order, int position) {
+    public Progress of(long order, int position) {
         return db.selectFrom(STEP_PROGRESS)
                 .where(STEP_PROGRESS.ORDER_NO.eq(order), STEP_PROGRESS.POSITION.eq(position))
                 .fetchOptional(row -> new Progress(
@@ -41,7 +41,7 @@ class StepProgressStore {
                 .orElse(Progress.NONE);
     }
 
-    void note(long order, int position, Progress progress) {
+    public void note(long order, int position, Progress progress) {
         db.insertInto(STEP_PROGRESS)
                 .set(STEP_PROGRESS.ORDER_NO, order)
                 .set(STEP_PROGRESS.POSITION, position)
@@ -55,7 +55,7 @@ class StepProgressStore {
                 .execute();
     }
 
-    void forget(long order, int position) {
+    public void forget(long order, int position) {
         db.deleteFrom(STEP_PROGRESS)
                 .where(STEP_PROGRESS.ORDER_NO.eq(order), STEP_PROGRESS.POSITION.eq(position))
                 .execute();
