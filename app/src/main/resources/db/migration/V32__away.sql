@@ -20,6 +20,9 @@ CREATE TABLE cold_object (
     accessed_at BIGINT          NOT NULL,
     left_at     DATETIME(6)     NOT NULL,
     keep_days   INT             NOT NULL,
+    back        VARCHAR(12)     NOT NULL,
+    back_reads  INT             NOT NULL,
+    back_days   INT             NOT NULL,
     unused_at   DATETIME(6)     NULL,
     CONSTRAINT pk_cold_object PRIMARY KEY (kept_no),
     CONSTRAINT uk_cold_object UNIQUE (store, object_key)
@@ -27,6 +30,35 @@ CREATE TABLE cold_object (
 CREATE INDEX cold_object_by_path ON cold_object (share, path_hash);
 CREATE INDEX cold_object_by_state ON cold_object (state);
 CREATE INDEX cold_object_by_end ON cold_object (unused_at);
+
+-- Who has read an object in an hour; the hour counts from 1970.
+CREATE TABLE cold_read (
+    kept_no BIGINT      NOT NULL,
+    hour    BIGINT      NOT NULL,
+    person  VARCHAR(64) NOT NULL,
+    address VARCHAR(64) NOT NULL,
+    CONSTRAINT pk_cold_read PRIMARY KEY (kept_no, hour, person, address)
+);
+CREATE INDEX cold_read_by_who ON cold_read (person, address, hour);
+CREATE INDEX cold_read_by_hour ON cold_read (hour);
+
+-- Whose reads are held back, or were let go.
+CREATE TABLE cold_rush (
+    person     VARCHAR(64) NOT NULL,
+    address    VARCHAR(64) NOT NULL,
+    held_at    DATETIME(6) NOT NULL,
+    free_until DATETIME(6) NULL,
+    CONSTRAINT pk_cold_rush PRIMARY KEY (person, address)
+);
+
+-- Files that are to come back whole.
+CREATE TABLE cold_wish (
+    share     VARCHAR(64)     NOT NULL,
+    path_hash VARBINARY(16)   NOT NULL,
+    path      VARBINARY(4096) NOT NULL,
+    wished_at DATETIME(6)     NOT NULL,
+    CONSTRAINT pk_cold_wish PRIMARY KEY (share, path_hash)
+);
 
 -- Runs of tiering rules. Times to come are those of the host's clock, since stores answer by that; the others are the estate's.
 CREATE TABLE tier_run (

@@ -51,6 +51,7 @@ final class App {
                 "--spring.datasource.url=" + database("vastshelf_e2e"),
                 "--vastshelf.data=" + TREES.resolveSibling(TREES.getFileName() + "-data"),
                 "--vastshelf.scan-roots=" + TREES + ",/usr/share/doc",
+                "--vastshelf.rush-files=60",
                 "--logging.level.root=error");
     }
 

@@ -3,6 +3,7 @@ package org.vastshelf.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -59,11 +60,15 @@ class TieringTest {
     }
 
     private static String rule(String keepBelow, int keepDays) {
+        return rule(keepBelow, keepDays, "\"manner\":\"ON_WRITE\",\"reads\":0,\"withinDays\":0");
+    }
+
+    private static String rule(String keepBelow, int keepDays, String back) {
         return "{\"change\":\"SetTiering\",\"rule\":{\"name\":\"aging\",\"rank\":1,\"store\":\"peat\",\"places\":[{"
                 + "\"share\":\"marsh\",\"folder\":\"/\"}],\"by\":\"LAST_CHANGE\",\"olderThanDays\":1,"
                 + "\"largerThanBytes\":1000,\"kinds\":[],\"exceptPlaces\":[{\"share\":\"marsh\",\"folder\":\"/stays\"}],"
                 + "\"exceptPeople\":[],\"keepBelow\":" + (keepBelow.isEmpty() ? "null" : keepBelow)
-                + ",\"back\":{\"manner\":\"ON_WRITE\",\"reads\":0,\"withinDays\":0},\"when\":null,\"hours\":0,"
+                + ",\"back\":{" + back + "},\"when\":null,\"hours\":0,"
                 + "\"mibps\":0,\"mostBytes\":0,\"keepDays\":" + keepDays + "}}";
     }
 
@@ -487,6 +492,70 @@ class TieringTest {
         }
         assertThat(read("/rebuilt/ä name/a.bin")).isEqualTo(second);
         Drafts.carryOut(rule("", 0));
+    }
+
+    @Test
+    void a_file_comes_back_by_hand_only_or_after_so_many_reads_as_its_rule_says() throws Exception {
+        Drafts.carryOut(rule("", 0, "\"manner\":\"BY_HAND\",\"reads\":0,\"withinDays\":0"));
+        save("/back/a.bin", random(5_000, 20));
+        later(30);
+        runs();
+        FileBytes.Source one = () -> new ByteArrayInputStream(new byte[] {1});
+        assertThatThrownBy(() -> ROAD.edit(operation(Kind.EDIT, "/back/a.bin", 0), 0, one))
+                .isInstanceOf(FarAway.class)
+                .hasMessageContaining("by hand only");
+        App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"marsh\",\"path\":\"/back/a.bin\"}");
+        assertThat(ROAD.edit(operation(Kind.EDIT, "/back/a.bin", 0), 0, one).allowed())
+                .isTrue();
+
+        Drafts.carryOut(rule("", 0, "\"manner\":\"AFTER_READS\",\"reads\":2,\"withinDays\":7"));
+        save("/back/b.bin", random(5_000, 21));
+        later(30);
+        runs();
+        contents("/back/b.bin");
+        contents("/back/b.bin");
+        App.bean(AwaySweep.class).sweep();
+        assertThat(isAway("/back/b.bin")).as("within an hour it counts once").isTrue();
+        later(2);
+        contents("/back/b.bin");
+        for (int i = 0; i < 100 && isAway("/back/b.bin"); i++) {
+            Thread.sleep(100);
+        }
+        assertThat(isAway("/back/b.bin")).isFalse();
+        assertThat(read("/back/b.bin")).isEqualTo(random(5_000, 21));
+        Drafts.carryOut(rule("", 0));
+    }
+
+    @Test
+    void who_reads_more_than_anybody_does_is_held_back_and_told_of() throws Exception {
+        for (int i = 0; i <= 60; i++) {
+            save("/rush/" + i + ".bin", random(2_000, i));
+        }
+        later(30);
+        runs();
+        for (int i = 0; i < 60; i++) {
+            assertThat(readBy("pell", i).status()).isEqualTo(200);
+        }
+        App.Reply held = readBy("pell", 60);
+        assertThat(held.status()).isEqualTo(503);
+        assertThat(held.detail()).contains("pell", "has read more than 60 files");
+        assertThat(readBy("suki", 60).status()).isEqualTo(200);
+        JsonNode rush = App.get("odile", "/api/v1/tiering/rushes").json().get(0);
+        assertThat(rush.path("person").asString()).isEqualTo("pell");
+        assertThat(App.get("odile", "/api/v1/notices").text()).contains("A rush on cold stores: pell");
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/lighten/left");
+            browser.page.locator("text=let it read on for 12 hours").focus();
+            browser.page.keyboard().press("Enter");
+            PlaywrightAssertions.assertThat(browser.page.locator("text=Held back"))
+                    .hasCount(0);
+            assertThat(browser.errors).isEmpty();
+        }
+        assertThat(readBy("pell", 60).status()).isEqualTo(200);
+    }
+
+    private static App.Reply readBy(String who, int i) {
+        return App.get(who, "/api/v1/desk/contents?person=" + who + "&share=marsh&path=/rush/" + i + ".bin");
     }
 
     @Test

@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.away.Reads;
 import org.vastshelf.app.away.Returning;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.security.Someone;
@@ -26,8 +27,10 @@ class AwayApi {
 
     private final TierRuns runs;
     private final Returning returning;
+    private final Reads reads;
 
-    AwayApi(TierRuns runs, Returning returning) {
+    AwayApi(TierRuns runs, Returning returning, Reads reads) {
+        this.reads = reads;
         this.runs = runs;
         this.returning = returning;
     }
@@ -107,6 +110,21 @@ class AwayApi {
                 Optional.ofNullable(back.to).map(FilePath::new),
                 Boolean.TRUE.equals(back.replace),
                 me.getName()));
+    }
+
+    /** Whose reads of files that have left are held back. */
+    @GetMapping("/api/v1/tiering/rushes")
+    List<Reads.Held> rushes() {
+        return reads.held();
+    }
+
+    record Who(String person, String address) {}
+
+    /** Lets somebody read on for half a day. */
+    @PostMapping("/api/v1/tiering/rushes")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void letGo(@AuthenticationPrincipal Someone me, @RequestBody Who who) {
+        reads.letGo(who.person, who.address, me.getName());
     }
 
     /** Brings a file back whole from where it lies. */

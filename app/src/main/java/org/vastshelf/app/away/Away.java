@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.function.Function;
@@ -19,6 +20,8 @@ import org.vastshelf.app.content.FarBytes;
 import org.vastshelf.app.content.FileBytes;
 import org.vastshelf.app.content.LateInput;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.ComeBack;
+import org.vastshelf.core.gate.FileOperation;
 
 /** Reads what has left, where it lies. */
 @Component
@@ -27,8 +30,10 @@ class Away implements FarBytes {
     private final AwayStore objects;
     private final Buckets buckets;
     private final FileBytes bytes;
+    private final Reads reads;
 
-    Away(AwayStore objects, Buckets buckets, FileBytes bytes) {
+    Away(AwayStore objects, Buckets buckets, FileBytes bytes, Reads reads) {
+        this.reads = reads;
         this.objects = objects;
         this.buckets = buckets;
         this.bytes = bytes;
@@ -36,6 +41,20 @@ class Away implements FarBytes {
 
     private AwayObject object(long number) {
         return objects.find(number).orElseThrow(() -> new FarAway("the object " + number + " is known no more"));
+    }
+
+    @Override
+    public void read(FileOperation operation, Contents away, Instant now) {
+        reads.read(operation, away, now);
+    }
+
+    @Override
+    public void mayComeBack(Contents away) {
+        AwayObject object = object(away.extents().getFirst().stream().number());
+        if (object.back().manner() == ComeBack.Manner.BY_HAND) {
+            throw new FarAway("it has left for '" + object.store()
+                    + "', and comes back by hand only; ask somebody who runs the estate");
+        }
     }
 
     @Override

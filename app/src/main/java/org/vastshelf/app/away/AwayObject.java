@@ -3,6 +3,7 @@ package org.vastshelf.app.away;
 import java.time.Instant;
 import java.util.Optional;
 import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.core.estate.ComeBack;
 import org.vastshelf.core.estate.FilePath;
 
 /**
@@ -16,6 +17,7 @@ import org.vastshelf.core.estate.FilePath;
  * @param sealing the key that opens it, sealed itself; empty where it is not encrypted
  * @param file as it was when it left; its contents may have gone elsewhere since
  * @param keepDays how long it stays when no file refers to it any more
+ * @param back how its file comes back
  * @param unused since when none does
  */
 record AwayObject(
@@ -34,6 +36,7 @@ record AwayObject(
         FileRow file,
         Instant left,
         int keepDays,
+        ComeBack back,
         Optional<Instant> unused) {
 
     /** How far it is. */
@@ -49,7 +52,7 @@ record AwayObject(
     AwayObject numbered(long other) {
         return new AwayObject(
                 other, store, key, state, run, form, bytes, body, sha256, sealing, share, path, file, left, keepDays,
-                unused);
+                back, unused);
     }
 
     boolean isSealed() {

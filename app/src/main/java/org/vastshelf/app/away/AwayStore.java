@@ -20,6 +20,7 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.ColdObjectRecord;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.estate.ComeBack;
 import org.vastshelf.core.estate.FilePath;
 
 /** Keeps what is known of objects in cold stores. */
@@ -69,6 +70,9 @@ class AwayStore {
                 .set(COLD_OBJECT.ACCESSED_AT, object.file().accessed())
                 .set(COLD_OBJECT.LEFT_AT, Times.stored(object.left()))
                 .set(COLD_OBJECT.KEEP_DAYS, object.keepDays())
+                .set(COLD_OBJECT.BACK, object.back().manner().name())
+                .set(COLD_OBJECT.BACK_READS, object.back().reads())
+                .set(COLD_OBJECT.BACK_DAYS, object.back().withinDays())
                 .set(COLD_OBJECT.UNUSED_AT, Times.stored(object.unused().orElse(null)))
                 .execute();
     }
@@ -115,6 +119,7 @@ class AwayStore {
                         FileKind.of(path.name())),
                 Times.instant(row.getLeftAt()),
                 row.getKeepDays(),
+                new ComeBack(ComeBack.Manner.valueOf(row.getBack()), row.getBackReads(), row.getBackDays()),
                 Optional.ofNullable(row.getUnusedAt()).map(Times::instant));
     }
 

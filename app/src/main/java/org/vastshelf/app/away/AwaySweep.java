@@ -8,6 +8,11 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.cold.Buckets;
 import org.vastshelf.app.content.FarAway;
+import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.road.ChangedMeanwhile;
+import org.vastshelf.app.road.FileRoad;
+import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.store.Transactions;
 
 /** Removes objects whose time is up, and those that were begun and came to nothing. */
@@ -18,11 +23,24 @@ public class AwaySweep {
     private static final int AT_ONCE = 100;
 
     private final AwayStore objects;
+    private final Reads reads;
+    private final ReadStore wishes;
+    private final Returning returning;
     private final Buckets buckets;
     private final Transactions transactions;
     private final ShelfClock clock;
 
-    AwaySweep(AwayStore objects, Buckets buckets, Transactions transactions, ShelfClock clock) {
+    AwaySweep(
+            AwayStore objects,
+            Reads reads,
+            ReadStore wishes,
+            Returning returning,
+            Buckets buckets,
+            Transactions transactions,
+            ShelfClock clock) {
+        this.reads = reads;
+        this.wishes = wishes;
+        this.returning = returning;
         this.objects = objects;
         this.buckets = buckets;
         this.transactions = transactions;
@@ -33,8 +51,24 @@ public class AwaySweep {
     public void sweep() {
         Instant now = clock.instant();
         transactions.run(() -> objects.look(now));
+        transactions.run(() -> reads.forget(now));
+        wishes.wishes(AT_ONCE).forEach(this::grant);
         objects.over(now, AT_ONCE).forEach(number -> transactions.run(() -> objects.letGo(number)));
         objects.going(AT_ONCE).forEach(this::remove);
+    }
+
+    /** One that can't come back stays where it is, and is read there. */
+    private void grant(ReadStore.Wish wish) {
+        try {
+            Outcome outcome = returning.recall(wish.share(), wish.path(), FileRoad.TIERING);
+            LOG.debug("{} on {} comes back: {}", wish.path(), wish.share(), outcome.allowed());
+        } catch (FarAway later) {
+            LOG.info("{} on {} stays away for now: {}", wish.path(), wish.share(), later.getMessage());
+            return;
+        } catch (IllegalArgumentException | NotThere | ChangedMeanwhile | NotFound gone) {
+            LOG.debug("{} on {} is not to come back any more: {}", wish.path(), wish.share(), gone.getMessage());
+        }
+        transactions.run(() -> wishes.granted(wish));
     }
 
     private void remove(AwayObject object) {

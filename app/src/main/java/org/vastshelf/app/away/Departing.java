@@ -24,6 +24,7 @@ import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.ComeBack;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.gate.FileOperation;
@@ -76,9 +77,10 @@ public class Departing {
     /**
      * Who lets a file leave.
      *
+     * @param back how it comes back
      * @param keepDays how long its object stays when no file refers to it any more
      */
-    public record Leave(long run, String store, int keepDays) {}
+    public record Leave(long run, String store, int keepDays, ComeBack back) {}
 
     /** A file as it was found. */
     public record Found(String share, FilePath path, FileRow row, Contents contents) {}
@@ -152,6 +154,7 @@ public class Departing {
                     file.row,
                     clock.instant(),
                     leave.keepDays,
+                    leave.back,
                     Optional.empty());
             objects.add(object);
             return object;

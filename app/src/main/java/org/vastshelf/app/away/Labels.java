@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.estate.ComeBack;
 import org.vastshelf.core.estate.FilePath;
 
 /**
@@ -38,6 +39,10 @@ final class Labels {
         told.put("accessed", String.valueOf(object.file().accessed()));
         told.put("left", object.left().toString());
         told.put("keep", String.valueOf(object.keepDays()));
+        told.put(
+                "back",
+                object.back().manner() + " " + object.back().reads() + " "
+                        + object.back().withinDays());
         if (object.isSealed()) {
             told.put("sealing", object.sealing());
         }
@@ -78,10 +83,19 @@ final class Labels {
                             FileKind.of(path.name())),
                     Instant.parse(told.get("left")),
                     Integer.parseInt(told.get("keep")),
+                    back(told.get("back")),
                     Optional.empty()));
-        } catch (IllegalArgumentException | NullPointerException | DateTimeParseException others) {
+        } catch (IllegalArgumentException
+                | NullPointerException
+                | IndexOutOfBoundsException
+                | DateTimeParseException others) {
             return Optional.empty();
         }
+    }
+
+    private static ComeBack back(String told) {
+        String[] parts = told.split(" ");
+        return new ComeBack(ComeBack.Manner.valueOf(parts[0]), Integer.parseInt(parts[1]), Integer.parseInt(parts[2]));
     }
 
     private static String name(Map<String, String> told, String label) {

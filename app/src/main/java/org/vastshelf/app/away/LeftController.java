@@ -28,8 +28,10 @@ class LeftController {
     private static final int AT_ONCE = 100;
 
     private final Returning returning;
+    private final Reads reads;
 
-    LeftController(Returning returning) {
+    LeftController(Returning returning, Reads reads) {
+        this.reads = reads;
         this.returning = returning;
     }
 
@@ -37,8 +39,12 @@ class LeftController {
     public record Row(
             long number, String share, String path, String bytes, String left, String store, Mark state, String goes) {}
 
+    /** Somebody whose reads are held back. */
+    public record Rush(String person, String address, String since) {}
+
     @GetMapping(HERE)
     String list(
+            @AuthenticationPrincipal Someone me,
             @RequestParam(defaultValue = "") String share,
             @RequestParam(defaultValue = "") String text,
             @RequestParam(defaultValue = "false") boolean unused,
@@ -55,6 +61,12 @@ class LeftController {
                         typed.tick("unused", "only what was deleted or came back", unused)));
         model.addAttribute(
                 "rows", some.stream().limit(AT_ONCE).map(left -> row(fmt, left)).toList());
+        model.addAttribute(
+                "rushes",
+                reads.held().stream()
+                        .map(held -> new Rush(held.person(), held.address(), fmt.moment(held.since())))
+                        .toList());
+        model.addAttribute("acts", me.mayRun());
         model.addAttribute("nothing", some.isEmpty());
         model.addAttribute("more", some.size() > AT_ONCE ? some.get(AT_ONCE - 1).number() : 0L);
         model.addAttribute("goesOn", some.size() > AT_ONCE);
@@ -144,6 +156,12 @@ class LeftController {
     String recall(@AuthenticationPrincipal Someone me, @PathVariable long number, Model model) {
         Returning.Left left = returning.find(number);
         return tried(me, number, model, () -> returning.recall(left.share(), new FilePath(left.path()), me.getName()));
+    }
+
+    @PostMapping(HERE + "/rushes")
+    String letGo(@AuthenticationPrincipal Someone me, @RequestParam String person, @RequestParam String address) {
+        reads.letGo(person, address, me.getName());
+        return "redirect:" + HERE;
     }
 
     private interface Deed {

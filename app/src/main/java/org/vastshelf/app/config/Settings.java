@@ -18,6 +18,7 @@ import org.vastshelf.core.estate.RetentionRule;
  * @param key keys in Base64 with commas between them, the newest first, that seal what must not be readable in the database;
  *     empty for the one in the file {@code key} of the data folder
  * @param currency in which prices are given
+ * @param rushFiles somebody who reads more files from cold stores within an hour is held back
  * @param scanRoots folders below which real trees may be brought in
  */
 @ConfigurationProperties("vastshelf")
@@ -35,6 +36,7 @@ public record Settings(
 
         @DefaultValue("") String key,
         @DefaultValue("EUR") String currency,
+        @DefaultValue("500") int rushFiles,
 
         @DefaultValue DirectorySettings directory,
         @DefaultValue MailSettings mail) {
@@ -43,6 +45,9 @@ public record Settings(
         if (retentionYears < 1 || retentionYears > RetentionRule.MOST_YEARS) {
             throw new IllegalArgumentException(
                     "vastshelf.retention-years is " + retentionYears + ", must be 1 to " + RetentionRule.MOST_YEARS);
+        }
+        if (rushFiles < 1) {
+            throw new IllegalArgumentException("vastshelf.rush-files is " + rushFiles + ", must be at least 1");
         }
     }
 

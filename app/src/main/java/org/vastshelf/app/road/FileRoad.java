@@ -63,7 +63,7 @@ public class FileRoad {
      */
     public Outcome perform(FileOperation operation, Instant now) {
         return switch (operation.kind()) {
-            case LIST, READ -> transactions.run(() -> looking.look(operation, now));
+            case LIST, READ -> looked(operation, now);
             case DELETE -> changed(exact -> changing.change(operation, now, new Draft.Gone(), exact));
             case WRITE ->
                 changed(exact -> changing.change(operation, now, new Draft.Whole(made(operation, now)), exact));
@@ -71,6 +71,15 @@ public class FileRoad {
                 throw new IllegalArgumentException("operation is '" + operation.kind()
                         + "', which needs more than a path; see the operations of its own for it");
         };
+    }
+
+    private Outcome looked(FileOperation operation, Instant now) {
+        Outcome outcome = transactions.run(() -> looking.look(operation, now));
+        // Many reads of the demo's people are one transaction, and none of them is held back.
+        if (!transactions.isUnderWay()) {
+            outcome.contents().filter(Contents::isCold).ifPresent(away -> far.read(operation, away, now));
+        }
+        return outcome;
     }
 
     private Contents made(FileOperation operation, Instant now) {
@@ -203,6 +212,7 @@ public class FileRoad {
             try {
                 return change.get();
             } catch (Changing.Away away) {
+                far.mayComeBack(away.contents());
                 Outcome back = recall(operation.as(FileOperation.Kind.RECALL), away.contents());
                 if (!back.allowed()) {
                     return back;

@@ -237,7 +237,7 @@ class TierRunner {
         }
 
         private void depart(TieringRule rule, Found file) {
-            Departing.Leave leave = new Departing.Leave(run.id(), rule.store(), rule.keepDays());
+            Departing.Leave leave = new Departing.Leave(run.id(), rule.store(), rule.keepDays(), rule.back());
             Optional<String> why = departing.depart(leave, file);
             if (why.isPresent()) {
                 stayed.add(file.path().text());

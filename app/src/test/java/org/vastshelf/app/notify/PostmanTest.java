@@ -55,6 +55,7 @@ class PostmanTest {
                 Settings.HoldRelease.BOTH_ROLES,
                 "",
                 "EUR",
+                500,
                 null,
                 new Settings.MailSettings("", 25, "shelf@example"));
         postman = new Postman(

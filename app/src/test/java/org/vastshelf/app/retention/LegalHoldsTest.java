@@ -64,7 +64,7 @@ class LegalHoldsTest {
 
     private LegalHolds holds(HoldRelease release) {
         Settings settings =
-                new Settings(true, false, true, Path.of("."), List.of(), 30, release, "", "EUR", null, null);
+                new Settings(true, false, true, Path.of("."), List.of(), 30, release, "", "EUR", 500, null, null);
         return new LegalHolds(
                 files,
                 estates,
