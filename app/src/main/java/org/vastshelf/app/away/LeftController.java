@@ -2,6 +2,7 @@ package org.vastshelf.app.away;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,10 +15,12 @@ import org.vastshelf.app.kit.Form;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
+import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.security.Someone;
+import org.vastshelf.core.change.ColdChange;
 import org.vastshelf.core.estate.FilePath;
 
 /** What has left, where it lies, and how it comes back. */
@@ -29,8 +32,10 @@ class LeftController {
 
     private final Returning returning;
     private final Reads reads;
+    private final OrderService orders;
 
-    LeftController(Returning returning, Reads reads) {
+    LeftController(Returning returning, Reads reads, OrderService orders) {
+        this.orders = orders;
         this.reads = reads;
         this.returning = returning;
     }
@@ -67,6 +72,29 @@ class LeftController {
                         .map(held -> new Rush(held.person(), held.address(), fmt.moment(held.since())))
                         .toList());
         model.addAttribute("acts", me.mayRun());
+        model.addAttribute("designs", me.isAdministrator());
+        Typed.Fields back = Typed.of(model).at(HERE + "/recall");
+        model.addAttribute(
+                "recall",
+                Form.of(
+                                back.action(),
+                                "Bring a folder back whole",
+                                back.text("onShare", "Share", share).width("w-40"),
+                                back.text("folder", "Folder", "/").width("w-80"))
+                        .button("Add to the draft")
+                        .note("An order brings back all that has left of it, as far as there is room."));
+        Typed.Fields anew = Typed.of(model).at(HERE + "/rebuild");
+        model.addAttribute(
+                "rebuild",
+                Form.of(
+                                anew.action(),
+                                "Put files in place from a bucket alone",
+                                anew.text("store", "Cold store", "").width("w-40"),
+                                anew.text("ofShare", "They were of share", "").width("w-44"),
+                                anew.text("onto", "Put them on share", "").width("w-44"))
+                        .button("Add to the draft")
+                        .note(
+                                "For a volume that is lost: of each path the version comes that left last. What is there stays."));
         model.addAttribute("nothing", some.isEmpty());
         model.addAttribute("more", some.size() > AT_ONCE ? some.get(AT_ONCE - 1).number() : 0L);
         model.addAttribute("goesOn", some.size() > AT_ONCE);
@@ -156,6 +184,35 @@ class LeftController {
     String recall(@AuthenticationPrincipal Someone me, @PathVariable long number, Model model) {
         Returning.Left left = returning.find(number);
         return tried(me, number, model, () -> returning.recall(left.share(), new FilePath(left.path()), me.getName()));
+    }
+
+    @PostMapping(HERE + "/recall")
+    String recallFolder(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam String onShare,
+            @RequestParam String folder,
+            Model model) {
+        return drafted(me, model, () -> new ColdChange.RecallFiles(onShare.strip(), new FilePath(folder.strip())));
+    }
+
+    @PostMapping(HERE + "/rebuild")
+    String rebuild(
+            @AuthenticationPrincipal Someone me,
+            @RequestParam String store,
+            @RequestParam String ofShare,
+            @RequestParam String onto,
+            Model model) {
+        return drafted(me, model, () -> new ColdChange.RebuildStubs(store.strip(), ofShare.strip(), onto.strip()));
+    }
+
+    private String drafted(Someone me, Model model, Supplier<ColdChange> change) {
+        try {
+            orders.add(me.getName(), change.get());
+            return "redirect:" + HERE;
+        } catch (IllegalArgumentException refused) {
+            Typed.refuse(model, refused);
+            return list(me, "", "", false, Long.MAX_VALUE, model);
+        }
     }
 
     @PostMapping(HERE + "/rushes")

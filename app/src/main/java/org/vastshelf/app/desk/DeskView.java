@@ -83,7 +83,7 @@ public record DeskView(
         return new File(
                 entry.name(),
                 fmt.size(entry.file().bytes()),
-                entry.file().isAway() ? fmt.size(0) + " here, the rest in a cold store" : "",
+                entry.file().isAway() ? fmt.size(0) + " on disk: in a cold store" : "",
                 entry.file().owner());
     }
 

@@ -114,6 +114,8 @@ public final class Routes {
             post("/lighten/rules", Access.DESIGNERS),
             post("/lighten/rules/*", Access.DESIGNERS),
             post("/lighten/rules/*/drop", Access.DESIGNERS),
+            post("/lighten/left/recall", Access.DESIGNERS),
+            post("/lighten/left/rebuild", Access.DESIGNERS),
             post("/lighten/stores", Access.DESIGNERS),
             post("/lighten/stores/*", Access.DESIGNERS),
             post("/lighten/stores/*/drop", Access.DESIGNERS),
