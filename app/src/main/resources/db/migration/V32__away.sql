@@ -24,6 +24,8 @@ CREATE TABLE cold_object (
     back_reads  INT             NOT NULL,
     back_days   INT             NOT NULL,
     unused_at   DATETIME(6)     NULL,
+    -- What the file held when it left; nothing where that is not known.
+    origin      LONGBLOB        NOT NULL DEFAULT '',
     CONSTRAINT pk_cold_object PRIMARY KEY (kept_no),
     CONSTRAINT uk_cold_object UNIQUE (store, object_key)
 );

@@ -312,11 +312,16 @@ class TieringTest {
         runs();
         byte[] bytes = random(40_000, 8);
         save("/held/a.bin", bytes);
-        snapshot("with bytes");
+        int first = snapshot("with bytes");
         later(30);
         runs();
         assertThat(isAway("/held/a.bin")).isTrue();
         assertThat(held()).as("the snapshot goes on holding its blocks").isEqualTo(blocks(40_000));
+        assertThat(App.get("odile", "/api/v1/shares/marsh/compare?from=" + first)
+                        .json()
+                        .path("lines"))
+                .as("what has left holds what it held")
+                .isEmpty();
         int second = snapshot("with the object");
         ROAD.perform(operation(Kind.DELETE, "/held/a.bin", 0));
         App.bean(AwaySweep.class).sweep();

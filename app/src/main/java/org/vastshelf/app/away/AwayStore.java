@@ -48,7 +48,8 @@ class AwayStore {
                 .value1();
     }
 
-    void add(AwayObject object) {
+    /** @param origin what the file holds that leaves; nothing where that is not known */
+    void add(AwayObject object, byte[] origin) {
         byte[] path = PathBytes.of(object.path().text());
         db.insertInto(COLD_OBJECT)
                 .set(COLD_OBJECT.KEPT_NO, object.number())
@@ -70,6 +71,7 @@ class AwayStore {
                 .set(COLD_OBJECT.ACCESSED_AT, object.file().accessed())
                 .set(COLD_OBJECT.LEFT_AT, Times.stored(object.left()))
                 .set(COLD_OBJECT.KEEP_DAYS, object.keepDays())
+                .set(COLD_OBJECT.ORIGIN, origin)
                 .set(COLD_OBJECT.BACK, object.back().manner().name())
                 .set(COLD_OBJECT.BACK_READS, object.back().reads())
                 .set(COLD_OBJECT.BACK_DAYS, object.back().withinDays())

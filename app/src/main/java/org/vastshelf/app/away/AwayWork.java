@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.cold.Bucket;
 import org.vastshelf.app.cold.Buckets;
+import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.orders.StepProgressStore;
 import org.vastshelf.app.orders.StepProgressStore.Progress;
 import org.vastshelf.app.orders.StepWork;
@@ -95,7 +96,7 @@ class AwayWork implements StepWork {
                 .flatMap(told -> Labels.read(told, store, key, 0))
                 .map(told -> {
                     AwayObject object = told.numbered(objects.number(told.bytes()));
-                    objects.add(object);
+                    objects.add(object, ContentsCode.ELSEWHERE);
                     return object;
                 });
     }

@@ -15,6 +15,7 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.cold.Bucket;
 import org.vastshelf.app.cold.Buckets;
+import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.content.FarAway;
 import org.vastshelf.app.content.FileBytes;
 import org.vastshelf.app.road.ChangedMeanwhile;
@@ -156,7 +157,7 @@ public class Departing {
                     leave.keepDays,
                     leave.back,
                     Optional.empty());
-            objects.add(object);
+            objects.add(object, ContentsCode.write(file.contents));
             return object;
         });
     }

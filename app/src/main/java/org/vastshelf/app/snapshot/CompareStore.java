@@ -5,7 +5,9 @@ import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jooq.Condition;
@@ -15,6 +17,8 @@ import org.jooq.Record4;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.content.OriginStore;
 
 /** Finds the files that one state of a share has and another has not, by their births and deaths. */
 @Component
@@ -22,19 +26,27 @@ class CompareStore {
 
     /** Folders in one statement; with more of them all that differs on the share is looked at. */
     private static final int FEW = 1_000;
+    /** How marks begin of what has left: the first bytes of {@link ContentsCode#COLD} in Base64, as far as all have them. */
+    private static final String COLD = "AX";
 
     private final DSLContext db;
+    private final OriginStore origins;
 
-    CompareStore(DSLContext db) {
+    CompareStore(DSLContext db, OriginStore origins) {
         this.db = db;
+        this.origins = origins;
     }
 
     /**
      * A file that one of two states has.
      *
-     * @param mark its contents, as they are written down
+     * @param mark its contents, as they are written down; of one that has left what it held before
      */
-    record Only(int folder, String name, long bytes, String mark) {}
+    record Only(int folder, String name, long bytes, String mark) {
+        Only marked(byte[] code) {
+            return new Only(folder, name, bytes, Base64.getEncoder().encodeToString(code));
+        }
+    }
 
     /**
      * Files that the state of one number shows and that of another does not.
@@ -65,10 +77,32 @@ class CompareStore {
                     .limit(most + 1)
                     .fetch(CompareStore::entry));
         }
-        return folders.map(some -> found.stream()
+        return marked(folders.map(some -> found.stream()
                         .filter(entry -> some.contains(entry.folder()))
                         .toList())
-                .orElse(found);
+                .orElse(found));
+    }
+
+    private List<Only> marked(List<Only> found) {
+        Map<String, Long> away = new HashMap<>();
+        found.stream()
+                .map(Only::mark)
+                .filter(mark -> mark.startsWith(COLD))
+                .forEach(mark -> away.put(
+                        mark,
+                        ContentsCode.read(Base64.getDecoder().decode(mark))
+                                .kept()
+                                .iterator()
+                                .next()));
+        Map<Long, byte[]> before = origins.codes(away.values());
+        return away.isEmpty()
+                ? found
+                : found.stream()
+                        .map(only -> Optional.ofNullable(away.get(only.mark))
+                                .map(before::get)
+                                .map(only::marked)
+                                .orElse(only))
+                        .toList();
     }
 
     private static Condition in(Field<Integer> folder, Optional<Set<Integer>> folders) {

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.content.OriginStore;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.core.change.FileChange.BringBack;
 import org.vastshelf.core.change.FileChange.Onto;
@@ -17,8 +18,10 @@ import org.vastshelf.core.estate.FilePath;
 class Laying {
 
     private final PastStore past;
+    private final OriginStore origins;
 
-    Laying(PastStore past) {
+    Laying(PastStore past, OriginStore origins) {
+        this.origins = origins;
         this.past = past;
     }
 
@@ -99,7 +102,7 @@ class Laying {
         return deeds;
     }
 
-    private static Kind kind(Onto onto, PastStore.Was was, Optional<PastStore.Was> is) {
+    private Kind kind(Onto onto, PastStore.Was was, Optional<PastStore.Was> is) {
         if (is.isEmpty()) {
             return Kind.BRING;
         }
@@ -109,8 +112,9 @@ class Laying {
         return onto == Onto.KEEP ? Kind.LEAVE : Kind.REPLACE;
     }
 
-    private static boolean same(PastStore.Was was, PastStore.Was is) {
-        return was.contents().equals(is.contents())
+    /** One that has left since, or came back, is the same. */
+    private boolean same(PastStore.Was was, PastStore.Was is) {
+        return origins.of(was.contents()).equals(origins.of(is.contents()))
                 && was.row().owner().equals(is.row().owner())
                 && was.row().modified() == is.row().modified();
     }

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.content.OriginStore;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.change.FileChange.BringBack;
@@ -36,7 +37,8 @@ class LayingTest {
     private static final PastStore.Place IS_OTHER = new PastStore.Place(1, PastStore.NOW, 22);
 
     private final PastStore past = mock(PastStore.class);
-    private final Laying laying = new Laying(past);
+    private final OriginStore origins = mock(OriginStore.class);
+    private final Laying laying = new Laying(past, origins);
 
     private static PastStore.Was file(String name, long stream, long modified) {
         Contents contents = Contents.of(new StreamId(2, stream), 10);
@@ -55,6 +57,7 @@ class LayingTest {
 
     @BeforeEach
     void tree() {
+        when(origins.of(any())).thenAnswer(asked -> asked.getArgument(0));
         when(past.folder("film", THEN, FROM)).thenReturn(Optional.of(WAS));
         when(past.now(any(), any(), anyInt())).thenReturn(Optional.empty());
         when(past.now("film", TO, PastStore.NOW)).thenReturn(Optional.of(IS));
