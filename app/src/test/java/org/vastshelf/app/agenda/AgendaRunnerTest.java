@@ -127,6 +127,10 @@ class AgendaRunnerTest {
 
     @Test
     void quick_works_share_a_transaction_and_others_have_their_own() {
+        // What happens for the first time is not quick.
+        due(DueKind.TRAFFIC, "first");
+        catchUp();
+        committed.clear();
         due(DueKind.TRAFFIC, "a", "b");
         due(DueKind.ORDER, "7", "8");
         due(DueKind.TRAFFIC, "c");
