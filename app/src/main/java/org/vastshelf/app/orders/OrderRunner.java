@@ -153,9 +153,15 @@ class OrderRunner implements DueWork {
         return other.isAfter(soon) ? other : soon;
     }
 
-    /** Says so on the order, once; it is tried again until it can. */
+    /** Says so on the order, once; it is tried again until it can, or taken back where it never will. */
     @Override
     public void failed(String key, RuntimeException why) {
+        if (why instanceof StepWork.Impossible) {
+            orders.claim(Long.parseLong(key))
+                    .filter(order -> order.state() == OrderState.RUNNING)
+                    .ifPresent(order -> giveUp(order, "It could not be done: " + why.getMessage() + "."));
+            return;
+        }
         // What the database says of itself is for the log.
         boolean plain = why.getMessage() != null && why instanceof IllegalStateException;
         String reason = plain ? why.getMessage() : why.getClass().getSimpleName();

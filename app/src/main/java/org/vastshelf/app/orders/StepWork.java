@@ -10,6 +10,13 @@ public interface StepWork {
     /** A step of an order, for which somebody is answerable. */
     record Task(long order, int position, Step step, String who) {}
 
+    /** A portion can't be done, now or later; all it did is taken back, and the order with it. */
+    final class Impossible extends RuntimeException {
+        public Impossible(String why) {
+            super(why);
+        }
+    }
+
     /** Whether this does such a step. */
     boolean does(Step step);
 
@@ -21,6 +28,7 @@ public interface StepWork {
     /**
      * Does a portion.
      *
+     * @throws Impossible when it can't be done
      * @return when to come again; empty when all is done
      */
     Optional<Instant> portion(Task task, Instant at);

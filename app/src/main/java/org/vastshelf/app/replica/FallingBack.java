@@ -8,6 +8,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.content.KeptStore;
+import org.vastshelf.app.orders.StepWork;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.Workstations;
@@ -146,7 +147,9 @@ class FallingBack {
                 Workstations.of(share, who));
         Outcome outcome = road.fallBack(operation, was, contents);
         if (!outcome.allowed()) {
-            throw new IllegalStateException(outcome.verdict(UnitSystem.BINARY).reason());
+            throw new StepWork.Impossible(
+                    "'" + path + "' on share " + share.name() + " can't become what the copy has: "
+                            + outcome.verdict(UnitSystem.BINARY).reason());
         }
     }
 }

@@ -89,14 +89,14 @@ class TakingOver implements StepWork {
                 .map(r -> r.until(at))
                 .orElseThrow(() -> new IllegalStateException("no copy of " + step.volume()));
         if (replica.baseAt().isEmpty()) {
-            throw new IllegalStateException("the copy of " + step.volume() + " holds nothing whole yet");
+            throw new Impossible("the copy of " + step.volume() + " holds nothing whole yet");
         }
         boolean leaves = step.inNeed() && replica.base() > 0;
         List<FallingBack.Gone> gone = leaves ? fallingBack.look(step.volume(), replica.base(), at) : List.of();
         EstateAnswer answer = estates.change((now, held) ->
                 new EstateAnswer.Changed(step.apply(leaves ? withoutClones(now, step.volume(), replica.base()) : now)));
         if (answer instanceof EstateAnswer.Refused refused) {
-            throw new IllegalStateException(refused.because());
+            throw new Impossible(refused.because());
         }
         Replica based = leaves ? fallingBack.carryOut(replica, gone, who, at) : replication.common(pair, replica, at);
         State state = step.over() ? State.FAILED_OVER : State.IN_STEP;

@@ -174,6 +174,20 @@ class OrderRunnerTest {
     }
 
     @Test
+    void what_can_never_be_done_takes_the_order_back_and_what_fails_is_tried_again() {
+        when(store.claim(1)).thenAnswer(i -> Optional.of(order));
+        begin(limit("film"));
+        runner.failed("1", new IllegalStateException("the link is cut"));
+        runner.failed("1", new IllegalStateException("the link is cut for good"));
+        assertThat(order.state()).isEqualTo(OrderState.RUNNING);
+        assertThat(order.outcome()).isEqualTo("Could not go on: the link is cut. Tried again until it can.");
+
+        runner.failed("1", new StepWork.Impossible("there is no room"));
+        assertThat(order.state()).isEqualTo(OrderState.TAKING_BACK);
+        assertThat(order.outcome()).endsWith("It could not be done: there is no room.");
+    }
+
+    @Test
     void a_step_begun_before_a_crash_is_asked_for_and_not_done_twice() {
         begin(limit("film"));
         order = with(
