@@ -22,7 +22,10 @@ public class ContentKind {
         this.bytes = bytes;
     }
 
-    /** What it is, without asking a cold store for it: the media type, as IANA registers them; for office documents of which the first bytes tell no more, their family. */
+    /**
+     * What it is, without asking a cold store for it: the media type, as IANA registers them; for office documents of
+     * which the first bytes tell no more, their family.
+     */
     public String of(Contents contents) {
         if (contents.isCold()) {
             return AWAY;

@@ -6,11 +6,9 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import java.util.List;
 import java.util.OptionalLong;
 import org.jooq.DSLContext;
-import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.away.Departing;
-import org.vastshelf.app.catalogue.AgeTallyStore;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
@@ -29,19 +27,11 @@ class DepartureStore {
         this.db = db;
     }
 
-    private static Field<Long> day(AgeBasis by) {
-        return DSL.field("file." + AgeTallyStore.dayColumn(by), Long.class);
-    }
-
-    private static Field<Long> time(AgeBasis by) {
-        return by == AgeBasis.LAST_CHANGE ? FILE.MODIFIED_AT : DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
-    }
-
     /** The first day from the given one on, up to and with another, from which files are. */
     OptionalLong day(int catalogue, AgeBasis by, long from, long upTo) {
-        Long found = db.select(DSL.min(day(by)))
+        Long found = db.select(DSL.min(TierStore.day(by)))
                 .from(FILE)
-                .where(FILE.CATALOGUE_NO.eq(catalogue), day(by).between(from, upTo))
+                .where(FILE.CATALOGUE_NO.eq(catalogue), TierStore.day(by).between(from, upTo))
                 .fetchSingle()
                 .value1();
         return found == null ? OptionalLong.empty() : OptionalLong.of(found);
@@ -64,11 +54,11 @@ class DepartureStore {
                 .from(FILE)
                 .join(FOLDER)
                 .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
-                .where(FILE.CATALOGUE_NO.eq(catalogue), day(rule.by()).eq(day))
+                .where(FILE.CATALOGUE_NO.eq(catalogue), TierStore.day(rule.by()).eq(day))
                 .and(FILE.BYTES.gt(rule.largerThanBytes()))
-                .and(time(rule.by()).le(lastTime))
+                .and(TierStore.time(rule.by()).le(lastTime))
                 .and(TierStore.isHere())
-                .orderBy(time(rule.by()), FILE.BYTES.desc(), FOLDER.PATH, FILE.NAME)
+                .orderBy(TierStore.time(rule.by()), FILE.BYTES.desc(), FOLDER.PATH, FILE.NAME)
                 .fetch(row -> new Departing.Found(
                         share,
                         new FilePath(PathBytes.shown(PathBytes.child(row.value1(), row.value2()))),

@@ -126,7 +126,7 @@ class TierRunStore {
                 .set(TIER_RUN.PROBLEM, problem)
                 .set(TIER_RUN.TRIES, TIER_RUN.TRIES.plus(1))
                 .set(TIER_RUN.AGAIN_AT, Times.stored(again))
-                .where(TIER_RUN.ID.eq(id))
+                .where(TIER_RUN.ID.eq(id), TIER_RUN.STATE.eq(TierRun.State.RUNNING.name()))
                 .execute();
     }
 

@@ -1,5 +1,6 @@
 package org.vastshelf.app.tier;
 
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
@@ -28,6 +29,7 @@ import org.vastshelf.core.estate.SharePlace;
 import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.tier.FirstRule;
+import org.vastshelf.core.tier.KeepBelow;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.ShortText;
 
@@ -233,7 +235,8 @@ class TierRunner {
             }
             Volume volume = estate.volumes().get(estate.shares().get(share).volume());
             long live = usage.load().of(volume.name()).live().value();
-            return live > volume.size().value() / 100 * rule.keepBelow().get();
+            BigDecimal percent = BigDecimal.valueOf(rule.keepBelow().get());
+            return live > new KeepBelow(percent, volume.size().value()).mostUsed();
         }
 
         private void depart(TieringRule rule, Found file) {
@@ -255,7 +258,8 @@ class TierRunner {
                         Optional.of(TierRun.State.DONE), "no more than " + rule.mostBytes() + " bytes leave in a run");
             }
             while (rule.mibps() > 0
-                    && Duration.between(run.begun(), clock.instant()).toSeconds() * rule.mibps() * Bytes.MIB < bytes) {
+                    && bytes / (rule.mibps() * Bytes.MIB)
+                            > Duration.between(run.begun(), clock.instant()).toSeconds()) {
                 mayGoOn();
                 rest();
             }

@@ -78,13 +78,11 @@ class TierStore {
         }
 
         Field<Long> day() {
-            return DSL.field("file." + AgeTallyStore.dayColumn(rule.by()), Long.class);
+            return TierStore.day(rule.by());
         }
 
         Field<Long> time() {
-            return rule.by() == AgeBasis.LAST_CHANGE
-                    ? FILE.MODIFIED_AT
-                    : DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
+            return TierStore.time(rule.by());
         }
 
         Condition ofCatalogue() {
@@ -140,6 +138,14 @@ class TierStore {
         sums(asked, FILE, DSL.inline(0L).as("any_day"), isHere().not())
                 .forEach(row -> left.merge(PathBytes.shown(row.value1()), sum(row), FileSum::plus));
         return new AgedFiles.Survey(here, left, mayLeave);
+    }
+
+    static Field<Long> day(AgeBasis by) {
+        return DSL.field("file." + AgeTallyStore.dayColumn(by), Long.class);
+    }
+
+    static Field<Long> time(AgeBasis by) {
+        return by == AgeBasis.LAST_CHANGE ? FILE.MODIFIED_AT : DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
     }
 
     /** What holds something here; of what has left nothing more can leave. */
