@@ -206,15 +206,22 @@ class AwayStore {
                 .fetch(AwayStore::object);
     }
 
-    /** Notes since when nothing refers to objects, and forgets it of those to which something does. */
-    void look(Instant now) {
+    /**
+     * Notes since when nothing refers to objects, and forgets it of those to which something does.
+     *
+     * @param all whether at all of them; else only where something came or went since it was counted last
+     */
+    void look(Instant now, boolean all) {
+        Condition which = all
+                ? DSL.noCondition()
+                : COLD_OBJECT.KEPT_NO.in(DSL.selectDistinct(KEPT_USE.KEPT_NO).from(KEPT_USE));
         db.update(COLD_OBJECT.join(KEPT).on(KEPT.NO.eq(COLD_OBJECT.KEPT_NO)))
                 .set(COLD_OBJECT.UNUSED_AT, Times.stored(now))
-                .where(COLD_OBJECT.STATE.eq(State.HELD.name()), COLD_OBJECT.UNUSED_AT.isNull(), USES.le(0L))
+                .where(COLD_OBJECT.STATE.eq(State.HELD.name()), COLD_OBJECT.UNUSED_AT.isNull(), which, USES.le(0L))
                 .execute();
         db.update(COLD_OBJECT.join(KEPT).on(KEPT.NO.eq(COLD_OBJECT.KEPT_NO)))
                 .set(COLD_OBJECT.UNUSED_AT, (LocalDateTime) null)
-                .where(COLD_OBJECT.STATE.eq(State.HELD.name()), COLD_OBJECT.UNUSED_AT.isNotNull(), USES.gt(0L))
+                .where(COLD_OBJECT.STATE.eq(State.HELD.name()), COLD_OBJECT.UNUSED_AT.isNotNull(), which, USES.gt(0L))
                 .execute();
     }
 

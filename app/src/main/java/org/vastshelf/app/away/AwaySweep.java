@@ -1,5 +1,6 @@
 package org.vastshelf.app.away;
 
+import java.time.Duration;
 import java.time.Instant;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -21,8 +22,11 @@ public class AwaySweep {
 
     private static final Logger LOG = LoggerFactory.getLogger(AwaySweep.class);
     private static final int AT_ONCE = 100;
+    /** What came and went is counted anew each night, and then tells no more that it did. */
+    private static final Duration ALL = Duration.ofMinutes(10);
 
     private final AwayStore objects;
+    private volatile Instant looked = Instant.EPOCH;
     private final Reads reads;
     private final ReadStore wishes;
     private final Returning returning;
@@ -50,7 +54,9 @@ public class AwaySweep {
     @Scheduled(fixedDelay = 5_000)
     public void sweep() {
         Instant now = clock.instant();
-        transactions.run(() -> objects.look(now));
+        boolean all = Duration.between(looked, clock.real()).compareTo(ALL) > 0;
+        transactions.run(() -> objects.look(now, all));
+        looked = all ? clock.real() : looked;
         transactions.run(() -> reads.forget(now));
         wishes.wishes(AT_ONCE).forEach(this::grant);
         objects.over(now, AT_ONCE).forEach(number -> transactions.run(() -> objects.letGo(number)));
