@@ -564,6 +564,23 @@ class TieringTest {
     }
 
     @Test
+    void the_coldest_leave_and_only_while_more_is_used_than_the_rule_keeps() throws Exception {
+        later(30);
+        runs();
+        // Of 8 GiB 20 per cent are 1.6 GiB.
+        Drafts.carryOut(rule("20", 0));
+        for (String name : List.of("a", "b", "c")) {
+            made("/full/" + name + ".mov", 1L << 30);
+            later(30);
+        }
+        runs();
+        assertThat(isAway("/full/a.mov")).isTrue();
+        assertThat(isAway("/full/b.mov")).isTrue();
+        assertThat(isAway("/full/c.mov")).as("there is room enough").isFalse();
+        Drafts.carryOut(rule("", 0));
+    }
+
+    @Test
     void one_run_of_a_rule_is_under_way_at_a_time() throws Exception {
         for (int i = 0; i < 20; i++) {
             save("/many/" + i + ".bin", random(10_000, i));

@@ -10,6 +10,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.catalogue.FileKind;
+import org.vastshelf.core.tier.FirstRule;
 
 class TieringRuleTest {
 
@@ -85,6 +86,34 @@ class TieringRuleTest {
         assertThatIllegalArgumentException()
                 .isThrownBy(() -> new ComeBack(ComeBack.Manner.ON_WRITE, 2, 0))
                 .withMessage("reads is 2, must be 0");
+    }
+
+    @Test
+    void of_two_rules_that_are_about_a_file_the_lower_rank_decides() {
+        TieringRule all = rule(0, Set.of());
+        TieringRule films = new TieringRule(
+                "films",
+                2,
+                "peat",
+                List.of(new SharePlace("press", FilePath.ROOT)),
+                AgeBasis.LAST_USE,
+                90,
+                0,
+                Set.of(FileKind.FILM),
+                List.of(),
+                List.of(),
+                Optional.empty(),
+                ComeBack.onWrite(),
+                Optional.empty(),
+                0,
+                0,
+                0,
+                30);
+        Estate both = Estate.EMPTY.with(Kinds.TIERING, films).with(Kinds.TIERING, all);
+        assertThat(FirstRule.of(both, old("/issues/a.mov", 5))).hasValue(all);
+        assertThat(FirstRule.of(both, old("/other/a.mov", 5))).hasValue(films);
+        assertThat(FirstRule.of(both, old("/other/a.pdf", 5))).isEmpty();
+        assertThat(FirstRule.overlaps(both)).containsExactly(new FirstRule.Overlap(all, films));
     }
 
     @Test
