@@ -56,6 +56,7 @@ class TieringTest {
 
     @BeforeAll
     static void share() {
+        mood("ANSWERS");
         Drafts.carryOut(MARSH + "," + rule("", 0));
     }
 
