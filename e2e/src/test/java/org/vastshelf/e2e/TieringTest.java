@@ -5,14 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.ByteArrayInputStream;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Random;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -28,14 +26,10 @@ import org.vastshelf.app.content.KeptCheck;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.TreeRoad;
-import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.snapshot.HoldCheck;
-import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
-import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
-import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -47,17 +41,12 @@ class TieringTest {
     private static final FileBytes BYTES = App.bean(FileBytes.class);
     private static final int MIB = 1 << 20;
 
-    private static final String MARSH =
-            "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"marsh\",\"pool\":\"elm\",\"size\":8589934592,"
-                    + "\"thin\":true,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
-                    + "\"pace\":{\"byHand\":false,\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"marsh\","
-                    + "\"volume\":\"marsh\",\"smb\":true,\"nfs\":false,\"hiddenEntries\":true,\"access\":[{\"subject\":"
-                    + "\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],\"exports\":[]}}";
+    private static final ShareHand MARSH = new ShareHand("marsh");
 
     @BeforeAll
     static void share() {
         mood("ANSWERS");
-        Drafts.carryOut(MARSH + "," + rule("", 0));
+        Drafts.carryOut(MARSH.made() + "," + rule("", 0));
     }
 
     private static String rule(String keepBelow, int keepDays) {
@@ -88,50 +77,8 @@ class TieringTest {
                 .isEqualTo(200);
     }
 
-    private static FileOperation operation(Kind kind, String path, long bytes) {
-        return new FileOperation(
-                kind,
-                "suki",
-                "marsh",
-                new FilePath(path),
-                Bytes.of(bytes),
-                Workstations.of(App.bean(EstateStore.class).load().shares().get("marsh"), "suki"));
-    }
-
-    private static void save(String path, byte[] bytes) {
-        assertThat(ROAD.save(operation(Kind.WRITE, path, 0), () -> new ByteArrayInputStream(bytes))
-                        .allowed())
-                .isTrue();
-    }
-
-    /** What a stand-in client saves, which makes the bytes. */
-    private static void made(String path, long bytes) {
-        assertThat(ROAD.perform(operation(Kind.WRITE, path, bytes)).allowed()).isTrue();
-    }
-
-    private static Contents contents(String path) {
-        return ROAD.perform(operation(Kind.READ, path, 0)).contents().orElseThrow();
-    }
-
-    private static byte[] read(String path) throws Exception {
-        Contents contents = contents(path);
-        return part(path, 0, (int) contents.length());
-    }
-
-    private static byte[] part(String path, long from, int length) throws Exception {
-        try (InputStream in = BYTES.open(contents(path), from, length)) {
-            return in.readAllBytes();
-        }
-    }
-
     private static boolean isAway(String path) {
-        return contents(path).isCold();
-    }
-
-    private static byte[] random(int length, long seed) {
-        byte[] bytes = new byte[length];
-        new Random(seed).nextBytes(bytes);
-        return bytes;
+        return MARSH.contents(path).isCold();
     }
 
     private static void later(int hours) {
@@ -182,16 +129,16 @@ class TieringTest {
     void what_is_old_leaves_and_reads_as_before() throws Exception {
         later(30);
         runs();
-        byte[] small = random(5_000, 1);
-        byte[] large = random(20 * MIB + 77, 2);
-        save("/old/small.bin", small);
-        save("/old/large.bin", large);
-        save("/old/tiny.bin", random(1_000, 3));
-        save("/stays/here.bin", random(5_000, 4));
-        made("/old/film.mov", 3_000_000_000L);
-        byte[] somewhere = part("/old/film.mov", 2_000_000_123L, 5_000);
+        byte[] small = ShareHand.random(5_000, 1);
+        byte[] large = ShareHand.random(20 * MIB + 77, 2);
+        MARSH.save("/old/small.bin", small);
+        MARSH.save("/old/large.bin", large);
+        MARSH.save("/old/tiny.bin", ShareHand.random(1_000, 3));
+        MARSH.save("/stays/here.bin", ShareHand.random(5_000, 4));
+        MARSH.saveMade("/old/film.mov", 3_000_000_000L);
+        byte[] somewhere = MARSH.part("/old/film.mov", 2_000_000_123L, 5_000);
         later(30);
-        save("/old/young.bin", random(5_000, 5));
+        MARSH.save("/old/young.bin", ShareHand.random(5_000, 5));
         long before = live();
 
         JsonNode run = runs();
@@ -205,11 +152,11 @@ class TieringTest {
         assertThat(isAway("/old/tiny.bin")).isFalse();
         assertThat(isAway("/old/young.bin")).isFalse();
         assertThat(isAway("/stays/here.bin")).isFalse();
-        assertThat(read("/old/small.bin")).isEqualTo(small);
-        assertThat(read("/old/large.bin")).isEqualTo(large);
-        assertThat(part("/old/large.bin", 9_000_001, 100_000))
+        assertThat(MARSH.read("/old/small.bin")).isEqualTo(small);
+        assertThat(MARSH.read("/old/large.bin")).isEqualTo(large);
+        assertThat(MARSH.part("/old/large.bin", 9_000_001, 100_000))
                 .isEqualTo(Arrays.copyOfRange(large, 9_000_001, 9_100_001));
-        assertThat(part("/old/film.mov", 2_000_000_123L, 5_000)).isEqualTo(somewhere);
+        assertThat(MARSH.part("/old/film.mov", 2_000_000_123L, 5_000)).isEqualTo(somewhere);
 
         JsonNode film = left("film").get(0);
         assertThat(film.path("recipe").asBoolean()).isTrue();
@@ -223,8 +170,8 @@ class TieringTest {
 
     @Test
     void writing_to_one_brings_it_back_and_copies_share_its_object() throws Exception {
-        byte[] bytes = random(50_000, 6);
-        save("/written/a.bin", bytes);
+        byte[] bytes = ShareHand.random(50_000, 6);
+        MARSH.save("/written/a.bin", bytes);
         later(30);
         runs();
         App.bean(TreeRoad.class)
@@ -236,7 +183,7 @@ class TieringTest {
         long before = live();
 
         assertThat(ROAD.edit(
-                                operation(Kind.EDIT, "/written/a.bin", 0),
+                                MARSH.operation(Kind.EDIT, "/written/a.bin", 0),
                                 100,
                                 () -> new ByteArrayInputStream(new byte[] {1, 2, 3}))
                         .allowed())
@@ -244,14 +191,14 @@ class TieringTest {
 
         assertThat(isAway("/written/a.bin")).isFalse();
         assertThat(live() - before).isEqualTo(blocks(50_000));
-        assertThat(read("/written/b.bin")).isEqualTo(bytes);
+        assertThat(MARSH.read("/written/b.bin")).isEqualTo(bytes);
         byte[] edited = bytes.clone();
         edited[100] = 1;
         edited[101] = 2;
         edited[102] = 3;
-        assertThat(read("/written/a.bin")).isEqualTo(edited);
-        made("/written/scan.tif", 10_000_000);
-        byte[] scan = read("/written/scan.tif");
+        assertThat(MARSH.read("/written/a.bin")).isEqualTo(edited);
+        MARSH.saveMade("/written/scan.tif", 10_000_000);
+        byte[] scan = MARSH.read("/written/scan.tif");
         later(30);
         runs();
         App.Reply recalled =
@@ -260,7 +207,7 @@ class TieringTest {
                 .as(recalled.text())
                 .isTrue();
         assertThat(isAway("/written/scan.tif")).isFalse();
-        assertThat(read("/written/scan.tif")).isEqualTo(scan);
+        assertThat(MARSH.read("/written/scan.tif")).isEqualTo(scan);
         assertThat(App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"marsh\",\"path\":\"/written/scan.tif\"}")
                         .status())
                 .isEqualTo(400);
@@ -269,11 +216,11 @@ class TieringTest {
     @Test
     void what_is_deleted_can_be_brought_back_as_long_as_its_object_is_kept() throws Exception {
         Drafts.carryOut(rule("", 1));
-        byte[] bytes = random(30_000, 7);
-        save("/gone/a.bin", bytes);
+        byte[] bytes = ShareHand.random(30_000, 7);
+        MARSH.save("/gone/a.bin", bytes);
         later(30);
         runs();
-        assertThat(ROAD.perform(operation(Kind.DELETE, "/gone/a.bin", 0)).allowed())
+        assertThat(ROAD.perform(MARSH.operation(Kind.DELETE, "/gone/a.bin", 0)).allowed())
                 .isTrue();
         App.bean(AwaySweep.class).sweep();
         JsonNode gone = left("gone/a.bin").get(0);
@@ -283,7 +230,7 @@ class TieringTest {
         App.Reply back = App.post("odile", "/api/v1/tiering/objects/" + number + "/bring-back", "{}");
 
         assertThat(back.json().path("allowed").asBoolean()).as(back.text()).isTrue();
-        assertThat(read("/gone/a.bin")).isEqualTo(bytes);
+        assertThat(MARSH.read("/gone/a.bin")).isEqualTo(bytes);
         App.bean(AwaySweep.class).sweep();
         assertThat(left("gone/a.bin").get(0).path("unusedSince").isNull()).isTrue();
         assertThat(App.post("odile", "/api/v1/tiering/objects/" + number + "/bring-back", "{}")
@@ -293,11 +240,11 @@ class TieringTest {
                         .status())
                 .isEqualTo(200);
 
-        ROAD.perform(operation(Kind.DELETE, "/gone/a.bin", 0));
+        ROAD.perform(MARSH.operation(Kind.DELETE, "/gone/a.bin", 0));
         later(30);
         App.bean(AwaySweep.class).sweep();
-        assertThat(read("/gone/b.bin")).as("another refers to it still").isEqualTo(bytes);
-        ROAD.perform(operation(Kind.DELETE, "/gone/b.bin", 0));
+        assertThat(MARSH.read("/gone/b.bin")).as("another refers to it still").isEqualTo(bytes);
+        ROAD.perform(MARSH.operation(Kind.DELETE, "/gone/b.bin", 0));
         App.bean(AwaySweep.class).sweep();
         later(30);
         App.bean(AwaySweep.class).sweep();
@@ -311,8 +258,8 @@ class TieringTest {
     void snapshots_hold_what_was_here_and_the_objects_of_what_had_left() throws Exception {
         later(30);
         runs();
-        byte[] bytes = random(40_000, 8);
-        save("/held/a.bin", bytes);
+        byte[] bytes = ShareHand.random(40_000, 8);
+        MARSH.save("/held/a.bin", bytes);
         int first = snapshot("with bytes");
         later(30);
         runs();
@@ -324,15 +271,15 @@ class TieringTest {
                 .as("what has left holds what it held")
                 .isEmpty();
         int second = snapshot("with the object");
-        ROAD.perform(operation(Kind.DELETE, "/held/a.bin", 0));
+        ROAD.perform(MARSH.operation(Kind.DELETE, "/held/a.bin", 0));
         App.bean(AwaySweep.class).sweep();
         App.bean(AwaySweep.class).sweep();
         App.Reply back = App.post(
                 "odile", "/api/v1/shares/marsh/snapshots/" + second + "/bring-back", "{\"path\":\"/held/a.bin\"}");
         assertThat(back.json().path("allowed").asBoolean()).as(back.text()).isTrue();
         assertThat(isAway("/held/a.bin")).isTrue();
-        assertThat(read("/held/a.bin")).isEqualTo(bytes);
-        ROAD.perform(operation(Kind.DELETE, "/held/a.bin", 0));
+        assertThat(MARSH.read("/held/a.bin")).isEqualTo(bytes);
+        ROAD.perform(MARSH.operation(Kind.DELETE, "/held/a.bin", 0));
         int before = objects();
         deleteSnapshots();
         assertThat(held()).isZero();
@@ -362,8 +309,8 @@ class TieringTest {
 
     @Test
     void a_store_that_is_away_keeps_a_run_waiting_and_nothing_is_lost() throws Exception {
-        byte[] bytes = random(9_000, 9);
-        save("/trouble/a.bin", bytes);
+        byte[] bytes = ShareHand.random(9_000, 9);
+        MARSH.save("/trouble/a.bin", bytes);
         later(30);
         for (String manner : List.of("BUSY", "FULL", "DENIES")) {
             mood(manner);
@@ -373,7 +320,7 @@ class TieringTest {
             }
             assertThat(run(id).path("problem").asString()).contains("the cold store 'peat'");
             assertThat(isAway("/trouble/a.bin")).isFalse();
-            assertThat(read("/trouble/a.bin")).isEqualTo(bytes);
+            assertThat(MARSH.read("/trouble/a.bin")).isEqualTo(bytes);
             assertThat(App.post("odile", "/api/v1/tiering/rules/aging/runs/" + id + "/stop", "")
                             .status())
                     .isEqualTo(204);
@@ -386,27 +333,27 @@ class TieringTest {
         awaited(id);
         assertThat(isAway("/trouble/a.bin")).isTrue();
         mood("BUSY");
-        Contents away = contents("/trouble/a.bin");
+        Contents away = MARSH.contents("/trouble/a.bin");
         assertThatThrownBy(() -> BYTES.open(away, 0, 10).read())
                 .isInstanceOf(FarAway.class)
                 .hasMessageContaining("answered HTTP 503");
         mood("ANSWERS");
-        assertThat(read("/trouble/a.bin")).isEqualTo(bytes);
+        assertThat(MARSH.read("/trouble/a.bin")).isEqualTo(bytes);
     }
 
     @Test
     void files_that_are_changed_while_they_leave_keep_the_change() throws Exception {
         int files = 12;
         for (int i = 0; i < files; i++) {
-            save("/busy/" + i + ".bin", random(200_000, i));
+            MARSH.save("/busy/" + i + ".bin", ShareHand.random(200_000, i));
         }
         later(30);
         long id = begin();
         List<Callable<Outcome>> edits = new ArrayList<>();
         for (int i = 0; i < files; i++) {
             String path = "/busy/" + i + ".bin";
-            edits.add(
-                    () -> ROAD.edit(operation(Kind.EDIT, path, 0), 0, () -> new ByteArrayInputStream(new byte[] {42})));
+            edits.add(() ->
+                    ROAD.edit(MARSH.operation(Kind.EDIT, path, 0), 0, () -> new ByteArrayInputStream(new byte[] {42})));
         }
         try (var threads = Executors.newFixedThreadPool(6)) {
             for (Future<Outcome> edit : threads.invokeAll(edits)) {
@@ -415,9 +362,9 @@ class TieringTest {
         }
         awaited(id);
         for (int i = 0; i < files; i++) {
-            byte[] expected = random(200_000, i);
+            byte[] expected = ShareHand.random(200_000, i);
             expected[0] = 42;
-            assertThat(read("/busy/" + i + ".bin")).isEqualTo(expected);
+            assertThat(MARSH.read("/busy/" + i + ".bin")).isEqualTo(expected);
         }
     }
 
@@ -426,19 +373,22 @@ class TieringTest {
         byte[] bytes = new byte[300_000];
         Arrays.fill(bytes, (byte) 'x');
         store(true);
-        save("/secret/a.txt", bytes);
-        made("/secret/b.tif", 5_000_000);
-        byte[] scan = read("/secret/b.tif");
+        MARSH.save("/secret/a.txt", bytes);
+        MARSH.saveMade("/secret/b.tif", 5_000_000);
+        byte[] scan = MARSH.read("/secret/b.tif");
         later(30);
         runs();
         JsonNode left = left("secret/a.txt").get(0);
         assertThat(left.path("encrypted").asBoolean()).isTrue();
         assertThat(Files.readString(object(left), StandardCharsets.ISO_8859_1)).doesNotContain("xxxxxxxx");
-        assertThat(part("/secret/a.txt", 65_530, 20)).isEqualTo(Arrays.copyOf(bytes, 20));
-        assertThat(read("/secret/b.tif")).isEqualTo(scan);
-        ROAD.edit(operation(Kind.EDIT, "/secret/a.txt", 0), 299_999, () -> new ByteArrayInputStream(new byte[] {'y'}));
+        assertThat(MARSH.part("/secret/a.txt", 65_530, 20)).isEqualTo(Arrays.copyOf(bytes, 20));
+        assertThat(MARSH.read("/secret/b.tif")).isEqualTo(scan);
+        ROAD.edit(
+                MARSH.operation(Kind.EDIT, "/secret/a.txt", 0),
+                299_999,
+                () -> new ByteArrayInputStream(new byte[] {'y'}));
         bytes[299_999] = 'y';
-        assertThat(read("/secret/a.txt")).isEqualTo(bytes);
+        assertThat(MARSH.read("/secret/a.txt")).isEqualTo(bytes);
         store(false);
     }
 
@@ -458,22 +408,22 @@ class TieringTest {
     @Test
     void files_are_there_again_from_the_bucket_alone_and_a_folder_comes_back_whole() throws Exception {
         Drafts.carryOut(rule("", 1));
-        byte[] first = random(20_000, 11);
-        byte[] second = random(21_000, 12);
-        byte[] other = random(30_000, 13);
-        save("/rebuilt/ä name/a.bin", first);
-        made("/rebuilt/film.mov", 50_000_000);
-        byte[] film = part("/rebuilt/film.mov", 40_000_000, 1_000);
+        byte[] first = ShareHand.random(20_000, 11);
+        byte[] second = ShareHand.random(21_000, 12);
+        byte[] other = ShareHand.random(30_000, 13);
+        MARSH.save("/rebuilt/ä name/a.bin", first);
+        MARSH.saveMade("/rebuilt/film.mov", 50_000_000);
+        byte[] film = MARSH.part("/rebuilt/film.mov", 40_000_000, 1_000);
         later(30);
         runs();
-        save("/rebuilt/ä name/a.bin", second);
-        save("/rebuilt/b.bin", other);
+        MARSH.save("/rebuilt/ä name/a.bin", second);
+        MARSH.save("/rebuilt/b.bin", other);
         later(20);
         App.bean(AwaySweep.class).sweep();
         later(10);
         runs();
         for (String path : List.of("/rebuilt/ä name/a.bin", "/rebuilt/b.bin", "/rebuilt/film.mov")) {
-            ROAD.perform(operation(Kind.DELETE, path, 0));
+            ROAD.perform(MARSH.operation(Kind.DELETE, path, 0));
         }
         DB.execute(
                 "DELETE FROM kept_use WHERE kept_no IN (SELECT kept_no FROM cold_object WHERE path LIKE '/rebuilt%')");
@@ -483,9 +433,9 @@ class TieringTest {
         Drafts.carryOut("{\"change\":\"RebuildStubs\",\"store\":\"peat\",\"share\":\"marsh\",\"onto\":\"marsh\"}");
 
         assertThat(isAway("/rebuilt/ä name/a.bin")).isTrue();
-        assertThat(read("/rebuilt/ä name/a.bin")).isEqualTo(second);
-        assertThat(read("/rebuilt/b.bin")).isEqualTo(other);
-        assertThat(part("/rebuilt/film.mov", 40_000_000, 1_000)).isEqualTo(film);
+        assertThat(MARSH.read("/rebuilt/ä name/a.bin")).isEqualTo(second);
+        assertThat(MARSH.read("/rebuilt/b.bin")).isEqualTo(other);
+        assertThat(MARSH.part("/rebuilt/film.mov", 40_000_000, 1_000)).isEqualTo(film);
         assertThat(DB.fetchSingle("SELECT owner FROM file WHERE name = 'film.mov' AND LEFT(extents, 2) = X'017F'"
                                 + " ORDER BY bytes LIMIT 1")
                         .get(0, String.class))
@@ -496,46 +446,47 @@ class TieringTest {
         for (String path : List.of("/rebuilt/ä name/a.bin", "/rebuilt/b.bin", "/rebuilt/film.mov")) {
             assertThat(isAway(path)).as(path).isFalse();
         }
-        assertThat(read("/rebuilt/ä name/a.bin")).isEqualTo(second);
+        assertThat(MARSH.read("/rebuilt/ä name/a.bin")).isEqualTo(second);
         Drafts.carryOut(rule("", 0));
     }
 
     @Test
     void a_file_comes_back_by_hand_only_or_after_so_many_reads_as_its_rule_says() throws Exception {
         Drafts.carryOut(rule("", 0, "\"manner\":\"BY_HAND\",\"reads\":0,\"withinDays\":0"));
-        save("/back/a.bin", random(5_000, 20));
+        MARSH.save("/back/a.bin", ShareHand.random(5_000, 20));
         later(30);
         runs();
         FileBytes.Source one = () -> new ByteArrayInputStream(new byte[] {1});
-        assertThatThrownBy(() -> ROAD.edit(operation(Kind.EDIT, "/back/a.bin", 0), 0, one))
+        assertThatThrownBy(() -> ROAD.edit(MARSH.operation(Kind.EDIT, "/back/a.bin", 0), 0, one))
                 .isInstanceOf(FarAway.class)
                 .hasMessageContaining("by hand only");
         App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"marsh\",\"path\":\"/back/a.bin\"}");
-        assertThat(ROAD.edit(operation(Kind.EDIT, "/back/a.bin", 0), 0, one).allowed())
+        assertThat(ROAD.edit(MARSH.operation(Kind.EDIT, "/back/a.bin", 0), 0, one)
+                        .allowed())
                 .isTrue();
 
         Drafts.carryOut(rule("", 0, "\"manner\":\"AFTER_READS\",\"reads\":2,\"withinDays\":7"));
-        save("/back/b.bin", random(5_000, 21));
+        MARSH.save("/back/b.bin", ShareHand.random(5_000, 21));
         later(30);
         runs();
-        contents("/back/b.bin");
-        contents("/back/b.bin");
+        MARSH.contents("/back/b.bin");
+        MARSH.contents("/back/b.bin");
         App.bean(AwaySweep.class).sweep();
         assertThat(isAway("/back/b.bin")).as("within an hour it counts once").isTrue();
         later(2);
-        contents("/back/b.bin");
+        MARSH.contents("/back/b.bin");
         for (int i = 0; i < 100 && isAway("/back/b.bin"); i++) {
             Thread.sleep(100);
         }
         assertThat(isAway("/back/b.bin")).isFalse();
-        assertThat(read("/back/b.bin")).isEqualTo(random(5_000, 21));
+        assertThat(MARSH.read("/back/b.bin")).isEqualTo(ShareHand.random(5_000, 21));
         Drafts.carryOut(rule("", 0));
     }
 
     @Test
     void who_reads_more_than_anybody_does_is_held_back_and_told_of() throws Exception {
         for (int i = 0; i <= 60; i++) {
-            save("/rush/" + i + ".bin", random(2_000, i));
+            MARSH.save("/rush/" + i + ".bin", ShareHand.random(2_000, i));
         }
         later(30);
         runs();
@@ -571,7 +522,7 @@ class TieringTest {
         // Of 8 GiB 20 per cent are 1.6 GiB.
         Drafts.carryOut(rule("20", 0));
         for (String name : List.of("a", "b", "c")) {
-            made("/full/" + name + ".mov", 1L << 30);
+            MARSH.saveMade("/full/" + name + ".mov", 1L << 30);
             later(30);
         }
         runs();
@@ -584,7 +535,7 @@ class TieringTest {
     @Test
     void one_run_of_a_rule_is_under_way_at_a_time() throws Exception {
         for (int i = 0; i < 20; i++) {
-            save("/many/" + i + ".bin", random(10_000, i));
+            MARSH.save("/many/" + i + ".bin", ShareHand.random(10_000, i));
         }
         later(30);
         List<Callable<Integer>> begins = new ArrayList<>();

@@ -11,6 +11,7 @@ import org.vastshelf.core.unit.UnitSystem;
 public record LedgerTable(LedgerPicture picture, String said, String unit, Row whole, List<Row> rows) {
 
     private static final int BAR = 780;
+    private static final String SAVED = "files would take so much more with nothing in common, and not packed";
     private static final String BEYOND = "promised or used and not there; not part of the sum";
 
     /**
@@ -52,6 +53,15 @@ public record LedgerTable(LedgerPicture picture, String said, String unit, Row w
                     Figure.of(fmt.size(ledger.beyond())),
                     fmt.exact(ledger.beyond()),
                     BEYOND));
+        }
+        if (!ledger.saved().isZero()) {
+            rows.add(new Row(
+                    "line-saved",
+                    "saved",
+                    "saved",
+                    Figure.of(fmt.size(ledger.saved())),
+                    fmt.exact(ledger.saved()),
+                    SAVED));
         }
         return new LedgerTable(
                 picture,

@@ -99,7 +99,8 @@ public record Plank(List<PoolPicture> pools) {
     public record Full(String volume, LocalDate day) {}
 
     /**
-     * One volume, or several that are too narrow: place and width in px, heights of fill and of snapshots at the foot.
+     * One volume, or several that are too narrow: place and width in px, heights of fill, of snapshots at the foot,
+     * and of what is saved above both.
      *
      * @param name of the volume; of the pool where there are several
      * @param volumes how many it stands for
@@ -111,6 +112,7 @@ public record Plank(List<PoolPicture> pools) {
             int width,
             int live,
             int snapshots,
+            int saved,
             int beyondFrom,
             String label,
             Bytes used,
@@ -122,6 +124,10 @@ public record Plank(List<PoolPicture> pools) {
 
         public int liveTop() {
             return FLOOR - live - snapshots;
+        }
+
+        public int savedTop() {
+            return liveTop() - saved;
         }
 
         public int snapshotsTop() {
@@ -268,11 +274,17 @@ public record Plank(List<PoolPicture> pools) {
     private static Block block(Usage usage, String name, List<Volume> volumes, double from, double length, int end) {
         int x = (int) Math.round(from);
         int width = (int) Math.max(3, Math.round(length) - 1);
-        Bytes live = Bytes.sum(
-                volumes.stream().map(v -> usage.of(v.name()).ownLive()).toList());
+        Bytes live = Bytes.sum(volumes.stream()
+                .map(v -> usage.of(v.name())
+                        .ownLive()
+                        .plus(usage.of(v.name()).common().kept()))
+                .toList());
         Bytes snapshots = Bytes.sum(
                 volumes.stream().map(v -> usage.of(v.name()).ownSnapshots()).toList());
+        Bytes saved = Bytes.sum(
+                volumes.stream().map(v -> usage.of(v.name()).common().saved()).toList());
         Bytes size = Bytes.sum(volumes.stream().map(Volume::size).toList());
+        int filled = height(live.plus(snapshots), size);
         String label = volumes.size() == 1 ? name : "× " + volumes.size();
         // A cut name would read as another; the block's title and text equivalent carry it in full.
         boolean fits = label.length() <= (int) (width / CHARACTER);
@@ -283,6 +295,7 @@ public record Plank(List<PoolPicture> pools) {
                 width,
                 height(live, size),
                 snapshots.isZero() ? 0 : Math.max(2, height(snapshots, size)),
+                Math.min(BLOCK_HEIGHT - filled, height(saved, size)),
                 Math.max(x, end),
                 fits ? label : "",
                 live.plus(snapshots),

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.function.ToLongFunction;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
+import org.vastshelf.app.common.CommonChangeStore;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
@@ -34,6 +35,7 @@ class Changing {
     private final RoadStore files;
     private final LivesStore lives;
     private final KeptStore kept;
+    private final CommonChangeStore common;
     private final TallyStore tallies;
     private final AccountStore accounts;
     private final Retaining retaining;
@@ -48,6 +50,7 @@ class Changing {
             RoadStore files,
             LivesStore lives,
             KeptStore kept,
+            CommonChangeStore common,
             TallyStore tallies,
             AccountStore accounts,
             Retaining retaining,
@@ -60,6 +63,7 @@ class Changing {
         this.files = files;
         this.lives = lives;
         this.kept = kept;
+        this.common = common;
         this.tallies = tallies;
         this.accounts = accounts;
         this.retaining = retaining;
@@ -178,6 +182,10 @@ class Changing {
         change.past().ifPresent(was -> lives.past(place, was, change.epoch()));
         write(place, change, after);
         kept.hold(change.taken());
+        if (change.past().isEmpty()) {
+            change.found()
+                    .ifPresent(was -> common.note(volume.name(), was.lived().common(), was.contents(), -1));
+        }
         kept.used(change.released(), -1);
         kept.used(change.taken(), 1);
         tallies.tally(place, before, after);

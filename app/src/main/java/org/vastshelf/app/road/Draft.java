@@ -44,8 +44,8 @@ sealed interface Draft {
 
     /** What becomes of the blocks of a file that will have so many bytes. */
     default Passing passing(Optional<RoadStore.Found> found, long length, Volume volume, Epoch epoch) {
-        // One that has left is brought back before it is edited: none of its blocks is here.
-        if (this instanceof Patch patch && !found.orElseThrow().contents().isCold()) {
+        // One that has left, or was taken in, has no blocks that could stay: all of it is written anew.
+        if (this instanceof Patch patch && found.orElseThrow().hasBlocks()) {
             RoadStore.Found file = found.orElseThrow();
             long at = patch.at == Patch.END ? file.row().bytes() : patch.at;
             return Passing.part(file, at, patch.bytes.length(), volume, epoch);

@@ -129,6 +129,7 @@ class LivesStore {
                 .set(FILE_PAST.CHANGED_AT, file.changed())
                 .set(FILE_PAST.KIND, file.kind().ordinal())
                 .set(FILE_PAST.EXTENTS, ContentsCode.write(was.contents()))
+                .set(FILE_PAST.COMMON, was.lived().common())
                 .execute();
     }
 
@@ -152,7 +153,8 @@ class LivesStore {
                         FILE_PAST.ACCESSED_AT,
                         FILE_PAST.CHANGED_AT,
                         FILE_PAST.KIND,
-                        FILE_PAST.EXTENTS)
+                        FILE_PAST.EXTENTS,
+                        FILE_PAST.COMMON)
                 .select(DSL.select(
                                 FILE.CATALOGUE_NO,
                                 FILE.FOLDER_NO,
@@ -167,7 +169,8 @@ class LivesStore {
                                 FILE.ACCESSED_AT,
                                 FILE.CHANGED_AT,
                                 FILE.KIND,
-                                FILE.EXTENTS)
+                                FILE.EXTENTS,
+                                FILE.COMMON)
                         .from(FILE)
                         .where(
                                 FILE.CATALOGUE_NO.eq(catalogue),

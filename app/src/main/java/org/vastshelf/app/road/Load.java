@@ -35,14 +35,14 @@ record Load(
         return new Load(at, place, epoch, Optional.empty(), tree, portions);
     }
 
-    static Load of(TreeRoad.At at, RoadStore.Place place, Epoch epoch, RoadStore.Found file, Volume onto) {
+    static Load of(TreeRoad.At at, RoadStore.Place place, Epoch epoch, RoadStore.Found file, Optional<Volume> onto) {
         FileRow row = file.row();
         TreeStore.Portion portion = new TreeStore.Portion(
                 at.path().parent(),
                 Owner.of(row),
                 1,
                 row.bytes(),
-                onto.allocatedBytes(file.contents().here()));
+                onto.map(v -> v.allocatedBytes(file.contents().here())).orElse(row.allocated()));
         return new Load(at, place, epoch, Optional.of(file), List.of(), List.of(portion));
     }
 

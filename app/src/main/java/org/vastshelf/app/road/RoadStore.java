@@ -26,6 +26,7 @@ import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.store.generated.tables.records.FileRecord;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
@@ -64,6 +65,11 @@ class RoadStore {
      * @param created when, in seconds since 1970; 0 where nobody knows
      */
     record Found(FileRow row, Contents contents, Lived lived, long created) {
+
+        /** Whether it has blocks of its own, which can be changed one by one. */
+        boolean hasBlocks() {
+            return !contents.isCold() && !lived.isTakenIn();
+        }
 
         /** As the gate sees it; of what it takes so much stays with snapshots when it changes. */
         GateView.Present present(long held) {
@@ -187,23 +193,28 @@ class RoadStore {
                         FILE.CATALOGUE_NO.eq(place.catalogue()),
                         FILE.FOLDER_NO.eq(place.folder()),
                         FILE.NAME.eq(PathBytes.of(file.name())));
-        return (toChange ? select.forUpdate() : select)
-                .fetchOptional(r -> new Found(
-                        new FileRow(
-                                r.getName(),
-                                r.getBytes(),
-                                r.getAllocated(),
-                                r.getOwner(),
-                                r.getOwnerGroup(),
-                                r.getModifiedAt(),
-                                r.getAccessedAt(),
-                                r.getChangedAt(),
-                                FileKind.values()[r.getKind()]),
-                        ContentsCode.read(r.getExtents()),
-                        new Lived(
-                                r.getBorn(),
-                                LivesCode.read(r.getBlocks(), r.getBorn(), r.getAllocated() / volume.blockSize())),
-                        r.getCreatedAt()));
+        return (toChange ? select.forUpdate() : select).fetchOptional(row -> found(row, volume));
+    }
+
+    /** A file as its row has it. */
+    static Found found(FileRecord row, Volume volume) {
+        return new Found(
+                new FileRow(
+                        row.getName(),
+                        row.getBytes(),
+                        row.getAllocated(),
+                        row.getOwner(),
+                        row.getOwnerGroup(),
+                        row.getModifiedAt(),
+                        row.getAccessedAt(),
+                        row.getChangedAt(),
+                        FileKind.values()[row.getKind()]),
+                ContentsCode.read(row.getExtents()),
+                new Lived(
+                        row.getBorn(),
+                        LivesCode.read(row.getBlocks(), row.getBorn(), row.getAllocated() / volume.blockSize()),
+                        row.getCommon()),
+                row.getCreatedAt());
     }
 
     /** Puts a file where none was; somebody else may have put one there in this moment. */
@@ -237,6 +248,7 @@ class RoadStore {
         columns.put(FILE.FAST_ON, "");
         columns.put(FILE.EXTENTS, ContentsCode.write(contents));
         columns.put(FILE.BORN, lived.born());
+        columns.put(FILE.COMMON, lived.common());
         columns.put(FILE.BLOCKS, LivesCode.write(lived));
         return columns;
     }

@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.common.CommonChangeStore;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.core.catalogue.FileKind;
@@ -33,6 +34,7 @@ class Settling {
     private final TreeCopyStore copies;
     private final TallyStore tallies;
     private final KeptStore kept;
+    private final CommonChangeStore common;
     private final AccountStore accounts;
     private final Retaining retaining;
     private final VolumeRoomStore rooms;
@@ -46,6 +48,7 @@ class Settling {
             TreeCopyStore copies,
             TallyStore tallies,
             KeptStore kept,
+            CommonChangeStore common,
             AccountStore accounts,
             Retaining retaining,
             VolumeRoomStore rooms,
@@ -57,6 +60,7 @@ class Settling {
         this.copies = copies;
         this.tallies = tallies;
         this.kept = kept;
+        this.common = common;
         this.accounts = accounts;
         this.retaining = retaining;
         this.rooms = rooms;
@@ -89,6 +93,7 @@ class Settling {
                 if (epoch.holds(file.lived().born())) {
                     lives.past(load.place(), file, epoch);
                     kept.used(file.contents().kept(), 1);
+                    common.note(scene.volume().name(), file.lived().common(), file.contents(), 1);
                 }
                 files.remove(load.place(), before);
                 files.add(
@@ -96,7 +101,10 @@ class Settling {
                         new RoadStore.Found(
                                 after,
                                 file.contents(),
-                                new Lived(epoch.taken(), file.lived().blocks()),
+                                new Lived(
+                                        epoch.taken(),
+                                        file.lived().blocks(),
+                                        file.lived().common()),
                                 file.created()));
                 tallies.tally(load.place(), Optional.of(before), Optional.empty());
                 tallies.tally(there, Optional.empty(), Optional.of(after));
@@ -179,6 +187,7 @@ class Settling {
             trees.kept(catalogue, load.tree(), load.epoch().newest())
                     .forEach((number, times) -> kept.used(List.of(number), -times));
             TreeStore.some(load.tree()).forEach(some -> {
+                common.gone(scene.volume().name(), catalogue, some, load.epoch().newest());
                 lives.filesGone(catalogue, some, load.epoch());
                 lives.foldersGone(catalogue, some, load.epoch());
             });

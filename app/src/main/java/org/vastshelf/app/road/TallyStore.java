@@ -68,6 +68,20 @@ class TallyStore {
         sums(catalogue, sums);
     }
 
+    /** Counts that files of one share take so much more, or less, in their folders and in all that enclose them. */
+    void grown(Map<DeliveryStore.Row, Long> grown) {
+        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
+        Map<Integer, long[]> sums = new TreeMap<>();
+        grown.forEach((row, bytes) -> {
+            cells(row.place(), row.file())
+                    .forEach(cell -> changes.computeIfAbsent(cell, none -> new long[3])[2] += bytes);
+            row.place().folders().forEach(folder -> sums.computeIfAbsent(folder, none -> new long[3])[2] += bytes);
+        });
+        int catalogue = grown.keySet().iterator().next().place().catalogue();
+        add(catalogue, changes);
+        sums(catalogue, sums);
+    }
+
     private void add(int catalogue, Map<RollUp.Cell, long[]> changes) {
         var insert = db.insertInto(
                 TALLY,
@@ -102,15 +116,18 @@ class TallyStore {
     }
 
     private static void count(Map<RollUp.Cell, long[]> changes, RoadStore.Place place, FileRow file, int sign) {
-        Stream.concat(
-                        Stream.of(RollUp.ofFolder(place.folder(), file)),
-                        Arrays.stream(RollUp.values()).map(whole -> whole.of(file)))
-                .forEach(cell -> {
-                    long[] by = changes.computeIfAbsent(cell, none -> new long[3]);
-                    by[0] += sign;
-                    by[1] += sign * file.bytes();
-                    by[2] += sign * file.allocated();
-                });
+        cells(place, file).forEach(cell -> {
+            long[] by = changes.computeIfAbsent(cell, none -> new long[3]);
+            by[0] += sign;
+            by[1] += sign * file.bytes();
+            by[2] += sign * file.allocated();
+        });
+    }
+
+    private static Stream<RollUp.Cell> cells(RoadStore.Place place, FileRow file) {
+        return Stream.concat(
+                Stream.of(RollUp.ofFolder(place.folder(), file)),
+                Arrays.stream(RollUp.values()).map(whole -> whole.of(file)));
     }
 
     /** Moves sums from one place to another; folders that enclose both keep theirs. */

@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -145,7 +146,7 @@ class TreeCopyStore {
         for (TreeStore.Branch folder : made) {
             sums.put(folder.no(), byPath.computeIfAbsent(folder.path(), path -> new long[3]));
         }
-        for (TreeStore.Portion portion : trees.portions(to.catalogue, made, to.block)) {
+        for (TreeStore.Portion portion : trees.portions(to.catalogue, made, Optional.of(Math.toIntExact(to.block)))) {
             add(byPath.get(portion.folder()), portion.files(), portion.bytes(), portion.allocated());
         }
         for (TreeStore.Branch folder : made.reversed()) {

@@ -69,7 +69,7 @@ public class TreeRoad {
     public Outcome move(String who, At from, FilePath to, Instant now) {
         return transactions.run(() -> {
             Scene scene = scene(who, from.share, now);
-            Load load = load(from, scene.book(), scene.volume());
+            Load load = load(from, scene.book(), Optional.empty());
             FileOperation operation = new FileOperation(
                     load.isFolder() ? Kind.MOVE_FOLDER : Kind.MOVE,
                     who,
@@ -95,7 +95,7 @@ public class TreeRoad {
     public Outcome copy(String who, At from, At to, Instant now) {
         return transactions.run(() -> {
             Scene scene = scene(who, to.share, now);
-            Load load = load(from, scene.book(), scene.volume());
+            Load load = load(from, scene.book(), Optional.of(scene.volume()));
             Share source = scene.book().share(from.share);
             Outcome read = looking.look(
                     new FileOperation(
@@ -145,7 +145,7 @@ public class TreeRoad {
     public Outcome removeFolder(String who, At at, Instant now) {
         return transactions.run(() -> {
             Scene scene = scene(who, at.share, now);
-            Load load = load(at, scene.book(), scene.volume());
+            Load load = load(at, scene.book(), Optional.empty());
             if (!load.isFolder()) {
                 throw NotThere.folder(at.share, at.path);
             }
@@ -162,8 +162,12 @@ public class TreeRoad {
         return new Scene(book, share, book.volume(share), books.person(who), now);
     }
 
-    /** What lies at a path; it stays there until the transaction has ended. */
-    private Load load(At at, RuleBook book, Volume onto) {
+    /**
+     * What lies at a path; it stays there until the transaction has ended.
+     *
+     * @param onto the volume to which it is written; empty for what keeps the blocks that it has
+     */
+    private Load load(At at, RuleBook book, Optional<Volume> onto) {
         if (at.path.isRoot()) {
             throw new IllegalArgumentException("path is '/', must name a file or a folder in it");
         }
@@ -179,7 +183,7 @@ public class TreeRoad {
         }
         if (folder) {
             List<TreeStore.Branch> tree = trees.tree(catalogue, at.path);
-            return Load.of(at, place, epoch, tree, trees.portions(catalogue, tree, onto.blockSize()));
+            return Load.of(at, place, epoch, tree, trees.portions(catalogue, tree, onto.map(Volume::blockSize)));
         }
         RoadStore.Found found =
                 files.file(place, at.path, book.volume(share), true).orElseThrow(() -> missing(at));

@@ -79,12 +79,16 @@ class TreeStore {
         return handfuls;
     }
 
-    /** What lies in folders, by folder and owner; rounded up to the blocks of a volume. */
-    List<Portion> portions(int catalogue, List<Branch> folders, long block) {
+    /**
+     * What lies in folders, by folder and owner.
+     *
+     * @param block of the volume to which they are written; empty for what keeps the blocks that it has
+     */
+    List<Portion> portions(int catalogue, List<Branch> folders, Optional<Integer> block) {
         Map<Integer, FilePath> paths = new HashMap<>();
         folders.forEach(f -> paths.put(f.no(), f.path()));
         List<Portion> portions = new ArrayList<>();
-        Field<BigDecimal> allocated = DSL.sum(allocated(block));
+        Field<BigDecimal> allocated = DSL.sum(block.map(TreeStore::allocated).orElse(FILE.ALLOCATED));
         for (List<Integer> some : some(folders)) {
             db.select(FILE.FOLDER_NO, FILE.OWNER, FILE.OWNER_GROUP, DSL.count(), DSL.sum(FILE.BYTES), allocated)
                     .from(FILE)
@@ -100,7 +104,7 @@ class TreeStore {
         return portions;
     }
 
-    /** What a file takes on a volume of this block size: nothing, where what it holds has left. */
+    /** What a file takes that is written to a volume of this block size: nothing, where what it holds has left. */
     static Field<Long> allocated(long block) {
         return DSL.field(
                 "IF(LEFT({2}, 2) = {3}, 0, CEIL({0} / {1}) * {1})",

@@ -72,7 +72,8 @@ class VolumeRoomStore {
                 new Usage.Held(
                         Bytes.of(row.getLiveBytes()),
                         Bytes.of(row.getSnapshotBytes()),
-                        new Usage.Borrowed(Bytes.of(row.getBorrowedBytes()), Bytes.ZERO))));
+                        new Usage.Borrowed(Bytes.of(row.getBorrowedBytes()), Bytes.ZERO),
+                        new Usage.Common(Bytes.of(row.getCommonBytes()), Bytes.of(row.getWholeBytes())))));
         return new Usage(held);
     }
 
@@ -115,7 +116,7 @@ class VolumeRoomStore {
         List<VolumeUsageRecord> rows = rows(others);
         rows.add(mine);
         Bytes room = room(book, volume, usage(rows), held);
-        long used = mine.getLiveBytes() + mine.getSnapshotBytes() - mine.getBorrowedBytes();
+        long used = mine.getLiveBytes() + mine.getSnapshotBytes() + mine.getCommonBytes() - mine.getBorrowedBytes();
         boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
         return growth <= 0 || growth > room.value() || advanced
                 ? room
@@ -206,6 +207,7 @@ class VolumeRoomStore {
         Field<Long> after = VOLUME_USAGE
                 .LIVE_BYTES
                 .plus(VOLUME_USAGE.SNAPSHOT_BYTES)
+                .plus(VOLUME_USAGE.COMMON_BYTES)
                 .minus(VOLUME_USAGE.BORROWED_BYTES)
                 .plus(live + held);
         Field<Long> snapshots = DSL.greatest(VOLUME_USAGE.SNAPSHOT_BYTES.plus(held), DSL.val(book.reserve(volume)));
@@ -213,6 +215,7 @@ class VolumeRoomStore {
         // A clone shows its clients all its files, however little of them is its own.
         Condition within = liveAfter
                 .plus(snapshots)
+                .plus(VOLUME_USAGE.COMMON_BYTES)
                 .minus(VOLUME_USAGE.BORROWED_BYTES)
                 .le(volume.size().value())
                 .and(liveAfter.le(volume.size().value()));

@@ -1,6 +1,8 @@
 package org.vastshelf.app.saving;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.util.UriUtils;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
@@ -26,6 +29,8 @@ import org.vastshelf.app.saving.SavingRun.Method;
 import org.vastshelf.app.saving.SavingRun.State;
 import org.vastshelf.app.saving.SavingRun.Wanted;
 import org.vastshelf.app.security.Someone;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.saving.Savings;
 
 /** What could be spared of each share and folder, as it was measured. */
@@ -36,8 +41,10 @@ class SavingController {
 
     private final SavingService savings;
     private final CatalogueStore catalogues;
+    private final EstateStore estates;
 
-    SavingController(SavingService savings, CatalogueStore catalogues) {
+    SavingController(SavingService savings, CatalogueStore catalogues, EstateStore estates) {
+        this.estates = estates;
         this.savings = savings;
         this.catalogues = catalogues;
     }
@@ -66,7 +73,7 @@ class SavingController {
     }
 
     /** Which share of the chunks is compared, as it is chosen. */
-    private enum Share {
+    private enum Part {
         ALL(0, "all"),
         QUARTER(2, "every 4th on average"),
         SIXTEENTH(4, "every 16th on average"),
@@ -75,7 +82,7 @@ class SavingController {
         private final int depth;
         private final String title;
 
-        Share(int depth, String title) {
+        Part(int depth, String title) {
             this.depth = depth;
             this.title = title;
         }
@@ -107,7 +114,11 @@ class SavingController {
             String saved,
             String share,
             String packed,
-            String how) {}
+            String how,
+            List<Link> links) {}
+
+    /** Where to look further. */
+    record Link(String said, String address) {}
 
     /** A measurement in a list. */
     record RunRow(
@@ -128,6 +139,7 @@ class SavingController {
     String list(HttpServletRequest request, Model model) {
         Figures fmt = Figures.of(model);
         Map<Integer, SavingRun> latest = savings.latest();
+        Map<String, Share> shares = estates.load().shares();
         model.addAttribute(
                 "catalogues",
                 Listing.of(
@@ -141,11 +153,11 @@ class SavingController {
                                         Comparator.comparing(c -> Optional.ofNullable(latest.get(c.no()))
                                                 .map(run -> run.savings().savedBytes())
                                                 .orElse(-1L))))
-                        .map(c -> row(fmt, c, Optional.ofNullable(latest.get(c.no())))));
+                        .map(c -> row(fmt, c, Optional.ofNullable(latest.get(c.no())), shares)));
         return "lighten";
     }
 
-    private static Row row(Figures fmt, Catalogue catalogue, Optional<SavingRun> run) {
+    private static Row row(Figures fmt, Catalogue catalogue, Optional<SavingRun> run, Map<String, Share> shares) {
         return new Row(
                 catalogue.name(),
                 switch (catalogue.source()) {
@@ -158,7 +170,19 @@ class SavingController {
                 run.map(r -> saved(fmt, r.savings())).orElse("not measured yet"),
                 run.map(r -> share(fmt, r.savings())).orElse(""),
                 run.map(r -> packed(fmt, r)).orElse(""),
-                run.map(r -> how(r.wanted())).orElse(""));
+                run.map(r -> how(r.wanted())).orElse(""),
+                links(catalogue.name(), Optional.ofNullable(shares.get(catalogue.name()))));
+    }
+
+    private static List<Link> links(String catalogue, Optional<Share> share) {
+        List<Link> links = new ArrayList<>();
+        links.add(new Link("what would leave?", "/lighten/leaving/" + segment(catalogue)));
+        share.ifPresent(s -> links.add(new Link("keep equal parts once", "/lighten/volumes/" + segment(s.volume()))));
+        return links;
+    }
+
+    private static String segment(String name) {
+        return UriUtils.encodePathSegment(name, StandardCharsets.UTF_8);
     }
 
     private static String saved(Figures fmt, Savings savings) {
@@ -213,10 +237,10 @@ class SavingController {
                                 fields.select(
                                                 "share",
                                                 "Chunks that are compared",
-                                                Arrays.asList(Share.values()),
-                                                Share::name,
-                                                Share::title,
-                                                Share.ALL)
+                                                Arrays.asList(Part.values()),
+                                                Part::name,
+                                                Part::title,
+                                                Part.ALL)
                                         .width("w-52"),
                                 fields.number("mibps", "MiB/s at most", 0)
                                         .between(0, Wanted.MOST_MIBPS)
@@ -283,7 +307,7 @@ class SavingController {
             @PathVariable String name,
             @RequestParam Cut cut,
             @RequestParam Packing packing,
-            @RequestParam Share share,
+            @RequestParam Part share,
             @RequestParam(defaultValue = "0") int mibps,
             @RequestParam(defaultValue = "0") int minutes,
             Model model) {

@@ -20,6 +20,7 @@ import org.vastshelf.core.change.Step;
 import org.vastshelf.core.estate.CloneOf;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
 
@@ -135,11 +136,19 @@ class Cloning implements StepWork {
         if (before.at().isEmpty()) {
             files.free(step.share());
         }
+        // What was taken in has no blocks in the snapshot; in the clone it counts as what it would take, all of it
+        // borrowed.
+        Volume volume = estates.load().volumes().get(step.made().volume());
         Set<FilePath> folders = new HashSet<>();
         List<CloneFiles.Item> items = new ArrayList<>();
         Walk walk = new Walk(past, before.at(), (path, place) -> {
             folders.add(path);
-            past.whole(place).forEach((name, was) -> items.add(new CloneFiles.Item(path, was.row(), was.contents())));
+            past.whole(place)
+                    .forEach((name, was) -> items.add(new CloneFiles.Item(
+                            path,
+                            was.row()
+                                    .taking(volume.allocatedBytes(was.contents().here())),
+                            was.contents())));
             return items.size() < PORTION;
         });
         PastStore.Place top = past.folder(source, step.made().snapshot(), FilePath.ROOT)

@@ -18,10 +18,12 @@ import org.jooq.Record2;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.common.CommonChangeStore;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.generated.tables.records.FilePastRecord;
+import org.vastshelf.core.content.Contents;
 
 /** Finds and removes rows that no snapshot holds. */
 @Component
@@ -32,11 +34,13 @@ class PruningStore {
     private final DSLContext db;
     private final EstateStore estates;
     private final KeptStore kept;
+    private final CommonChangeStore common;
 
-    PruningStore(DSLContext db, EstateStore estates, KeptStore kept) {
+    PruningStore(DSLContext db, EstateStore estates, KeptStore kept, CommonChangeStore common) {
         this.db = db;
         this.estates = estates;
         this.kept = kept;
+        this.common = common;
     }
 
     /** Removes some; false when there are none left. */
@@ -68,7 +72,7 @@ class PruningStore {
                 .from(SNAPSHOT)
                 .where(SNAPSHOT.VOLUME.eq(volume))
                 .fetch(SNAPSHOT.NUMBER));
-        return some(files, there, (died, born) -> files(catalogue, died, born))
+        return some(files, there, (died, born) -> files(volume, catalogue, died, born))
                 || some(folders, there, (died, born) -> folders(catalogue, died, born));
     }
 
@@ -95,7 +99,7 @@ class PruningStore {
         return false;
     }
 
-    private int files(int catalogue, int died, int born) {
+    private int files(String volume, int catalogue, int died, int born) {
         List<FilePastRecord> some = db.selectFrom(FILE_PAST)
                 .where(FILE_PAST.CATALOGUE_NO.eq(catalogue), FILE_PAST.DIED.eq(died), FILE_PAST.BORN.ge(born))
                 .limit(AT_ONCE)
@@ -104,7 +108,11 @@ class PruningStore {
         if (some.isEmpty()) {
             return 0;
         }
-        some.forEach(row -> kept.used(ContentsCode.read(row.getExtents()).kept(), -1));
+        for (FilePastRecord row : some) {
+            Contents contents = ContentsCode.read(row.getExtents());
+            kept.used(contents.kept(), -1);
+            common.note(volume, row.getCommon(), contents, -1);
+        }
         return db.deleteFrom(FILE_PAST)
                 .where(
                         FILE_PAST.CATALOGUE_NO.eq(catalogue),

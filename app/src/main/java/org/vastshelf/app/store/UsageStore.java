@@ -38,7 +38,8 @@ public class UsageStore {
                     new Usage.Held(
                             Bytes.of(row.getLiveBytes()),
                             Bytes.of(row.getSnapshotBytes()),
-                            new Usage.Borrowed(borrowed.minus(gone), gone)));
+                            new Usage.Borrowed(borrowed.minus(gone), gone),
+                            new Usage.Common(Bytes.of(row.getCommonBytes()), Bytes.of(row.getWholeBytes()))));
         });
         return new Usage(held);
     }

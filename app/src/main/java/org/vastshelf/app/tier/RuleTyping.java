@@ -1,28 +1,18 @@
 package org.vastshelf.app.tier;
 
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.rule.ScheduleForm;
+import org.vastshelf.app.rule.TypedValues;
 import org.vastshelf.core.catalogue.AgeBasis;
-import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.estate.ComeBack;
-import org.vastshelf.core.estate.FilePath;
-import org.vastshelf.core.estate.SharePlace;
 import org.vastshelf.core.estate.TieringRule;
-import org.vastshelf.core.unit.Bytes;
-import org.vastshelf.core.unit.ShortText;
-import org.vastshelf.core.unit.SizeText;
 
 /** A tiering rule as it is typed. */
 record RuleTyping(
@@ -45,8 +35,6 @@ record RuleTyping(
         String most,
         String keepDays) {
 
-    private static final Bytes MOST = Bytes.tib(1 << 20);
-    private static final int LONGEST_SHOWN = 60;
     private static final int USUAL_DAYS = 365;
     private static final int USUAL_KEPT = 30;
 
@@ -65,7 +53,7 @@ record RuleTyping(
                 typed.area(
                                 "places",
                                 "Shares or folders",
-                                rule.map(r -> lines(r.places())).orElse(""))
+                                rule.map(r -> TypedValues.lines(r.places())).orElse(""))
                         .with("rows", 2)
                         .hint("one a line, such as press or press:/issues")
                         .width("w-64"),
@@ -90,17 +78,14 @@ record RuleTyping(
                 typed.text(
                                 "kinds",
                                 "Only",
-                                rule.map(r -> r.kinds().stream()
-                                                .sorted()
-                                                .map(FileKind::title)
-                                                .collect(Collectors.joining(", ")))
-                                        .orElse(""))
+                                rule.map(r -> TypedValues.said(r.kinds())).orElse(""))
                         .hint("such as films, pictures; empty for all kinds")
                         .width("w-64"),
                 typed.area(
                                 "stays",
                                 "Except in",
-                                rule.map(r -> lines(r.exceptPlaces())).orElse(""))
+                                rule.map(r -> TypedValues.lines(r.exceptPlaces()))
+                                        .orElse(""))
                         .with("rows", 2)
                         .hint("one a line, such as press:/issues/2026")
                         .width("w-64"),
@@ -177,32 +162,28 @@ record RuleTyping(
         return bytes == 0 ? "0" : fmt.size(bytes);
     }
 
-    private static String lines(List<SharePlace> places) {
-        return places.stream()
-                .map(place -> place.folder().isRoot() ? place.share() : place.toString())
-                .collect(Collectors.joining("\n"));
-    }
-
     /** The rule that is meant. */
     TieringRule rule(String as, ScheduleForm when) {
         return new TieringRule(
                 as,
-                number("rank", rank, ""),
+                TypedValues.number("rank", rank, ""),
                 store == null ? "" : store,
-                places("places", places),
+                TypedValues.places("places", places),
                 by == null ? AgeBasis.LAST_USE : by,
-                number("days", days, ""),
-                size("larger", larger),
-                chosenKinds(),
-                places("stays", stays),
-                list(people),
-                text(percent).isEmpty() ? Optional.empty() : Optional.of(number("percent", percent, "")),
+                TypedValues.number("days", days, ""),
+                TypedValues.size("larger", larger),
+                TypedValues.kinds("kinds", kinds),
+                TypedValues.places("stays", stays),
+                TypedValues.list(people),
+                TypedValues.text(percent).isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(TypedValues.number("percent", percent, "")),
                 back(),
                 when.schedule(),
-                number("hours", hours, "0"),
-                number("mibps", mibps, "0"),
-                size("most", most),
-                number("keepDays", keepDays, "0"));
+                TypedValues.number("hours", hours, "0"),
+                TypedValues.number("mibps", mibps, "0"),
+                TypedValues.size("most", most),
+                TypedValues.number("keepDays", keepDays, "0"));
     }
 
     private ComeBack back() {
@@ -210,74 +191,10 @@ record RuleTyping(
         return chosen == ComeBack.Manner.AFTER_READS
                 ? AtField.read(
                         "reads",
-                        () -> new ComeBack(chosen, number("reads", reads, "0"), number("withinDays", withinDays, "0")))
+                        () -> new ComeBack(
+                                chosen,
+                                TypedValues.number("reads", reads, "0"),
+                                TypedValues.number("withinDays", withinDays, "0")))
                 : new ComeBack(chosen, 0, 0);
-    }
-
-    private static String text(String typed) {
-        return typed == null ? "" : typed.strip();
-    }
-
-    private static int number(String field, String typed, String otherwise) {
-        String given = text(typed).isEmpty() ? otherwise : text(typed);
-        return AtField.read(field, () -> {
-            try {
-                return Integer.parseInt(given);
-            } catch (NumberFormatException none) {
-                throw new IllegalArgumentException(
-                        "'" + ShortText.of(given, LONGEST_SHOWN) + "' is no whole number", none);
-            }
-        });
-    }
-
-    private static long size(String field, String typed) {
-        String given = text(typed);
-        return AtField.read(
-                field,
-                () -> given.isEmpty() || given.equals("0")
-                        ? 0
-                        : SizeText.parse("size", given, Bytes.ZERO, MOST).value());
-    }
-
-    private static List<String> list(String typed) {
-        return Arrays.stream(text(typed).split("[,\\n]"))
-                .map(String::strip)
-                .filter(part -> !part.isEmpty())
-                .toList();
-    }
-
-    private static List<SharePlace> places(String field, String typed) {
-        return AtField.read(field, () -> {
-            List<SharePlace> found = new ArrayList<>();
-            for (String line : text(typed)
-                    .lines()
-                    .map(String::strip)
-                    .filter(l -> !l.isEmpty())
-                    .toList()) {
-                int colon = line.indexOf(':');
-                found.add(
-                        colon < 0
-                                ? new SharePlace(line, FilePath.ROOT)
-                                : new SharePlace(line.substring(0, colon), new FilePath(line.substring(colon + 1))));
-            }
-            return found;
-        });
-    }
-
-    private Set<FileKind> chosenKinds() {
-        return AtField.read("kinds", () -> {
-            Set<FileKind> found = new TreeSet<>();
-            for (String title : list(kinds)) {
-                found.add(Arrays.stream(FileKind.values())
-                        .filter(kind -> kind.title().equals(title))
-                        .findFirst()
-                        .orElseThrow(() -> new IllegalArgumentException("'" + ShortText.of(title, LONGEST_SHOWN)
-                                + "' is no kind, must be of "
-                                + Arrays.stream(FileKind.values())
-                                        .map(FileKind::title)
-                                        .collect(Collectors.joining(", ")))));
-            }
-            return found;
-        });
     }
 }

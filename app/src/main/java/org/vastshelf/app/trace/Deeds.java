@@ -29,6 +29,7 @@ public class Deeds {
         MEASURE("MEASURE"),
         COLD_STORE("COLD-STORE"),
         TIERING("TIERING"),
+        SAVING("SAVING"),
         TEMPLATE("TEMPLATE"),
         SIGN_IN("SIGN-IN");
 

@@ -41,6 +41,7 @@ import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.RetentionRule;
 import org.vastshelf.core.estate.Rule;
+import org.vastshelf.core.estate.SavingRule;
 import org.vastshelf.core.estate.Scrub;
 import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.estate.Share;
@@ -83,6 +84,7 @@ class SchemaTest {
                 ReserveRule.class,
                 PoolReserveRule.class,
                 RehearsalRule.class,
+                SavingRule.class,
                 RetentionRule.class,
                 RetentionRule.Seal.class,
                 Link.class,

@@ -29,6 +29,8 @@ public record DueKind(String name) {
     public static final DueKind KEPT = new DueKind("check of kept bytes");
     /** Whether snapshots hold what files and folders say, each midnight. */
     public static final DueKind HELD = new DueKind("check of snapshots");
+    /** Whether common units are what files use, each midnight. */
+    public static final DueKind COMMON = new DueKind("check of common units");
     /** What spaces hold at the end of a day. */
     public static final DueKind HISTORY = new DueKind("history");
 
@@ -36,7 +38,7 @@ public record DueKind(String name) {
     public static final List<DueKind> ALL = Stream.of(
                     Stream.of(TRAFFIC, HARDWARE, REPLICA, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
-                    Stream.of(TIERING, CHECK, KEPT, HELD, HISTORY))
+                    Stream.of(TIERING, CHECK, KEPT, HELD, COMMON, HISTORY))
             .flatMap(kinds -> kinds)
             .toList();
 

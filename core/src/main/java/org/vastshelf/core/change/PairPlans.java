@@ -41,7 +41,7 @@ final class PairPlans {
         if (volume.isEmpty() || pool.isEmpty()) {
             return;
         }
-        Optional<String> refusal = refusal(estate, pair, volume.get());
+        Optional<String> refusal = refusal(estate, usage, pair, volume.get());
         if (refusal.isPresent()) {
             draft.refuse(key + "fit", refusal.get(), "");
             return;
@@ -81,10 +81,16 @@ final class PairPlans {
         draft.step(new PairStep.SetPair(pair.volume(), Optional.empty(), Optional.of(pair)));
     }
 
-    private static Optional<String> refusal(Estate estate, ReplicaPair pair, Volume volume) {
+    private static Optional<String> refusal(Estate estate, Usage usage, ReplicaPair pair, Volume volume) {
         if (!volume.kind().keepsSnapshots()) {
             return Optional.of("The file system of volume " + volume.name() + " is "
                     + volume.kind().title() + ": a copy is kept up by snapshots, and it keeps none");
+        }
+        if (estate.find(Kinds.SAVING, volume.name()).isPresent()
+                || !usage.of(volume.name()).common().whole().isZero()) {
+            return Optional.of(
+                    "Volume " + volume.name() + " keeps equal parts of its files once, or packed, and its copy"
+                            + " would not: give its files blocks of their own again, and drop its saving rule");
         }
         List<ReplicaPair> pairs = List.copyOf(estate.all(Kinds.PAIR).values());
         if (pairs.stream()

@@ -40,6 +40,8 @@ public final class Kinds {
             Kind.of("cold store", "coldStores", ColdStore.class, ColdStore::name);
     public static final Kind<TieringRule> TIERING =
             Kind.of("tiering rule", "tieringRules", TieringRule.class, TieringRule::name);
+    public static final Kind<SavingRule> SAVING =
+            Kind.of("saving rule", "savingRules", SavingRule.class, SavingRule::governs);
     public static final Kind<Rebuild> REBUILD = Kind.of("rebuild", "rebuilds", Rebuild.class, Rebuild::target);
     public static final Kind<Scrub> SCRUB = Kind.of("scrub", "scrubs", Scrub.class, Scrub::pool);
     public static final Kind<Arrival> ARRIVAL = Kind.passing("arrival", "arrivals", Arrival.class, Arrival::key);
@@ -70,6 +72,7 @@ public final class Kinds {
             CLONE,
             COLD_STORE,
             TIERING,
+            SAVING,
             REBUILD,
             SCRUB,
             ARRIVAL,
@@ -77,7 +80,7 @@ public final class Kinds {
 
     /** Kinds of rules about what happens by itself. */
     public static final List<Kind<? extends Rule>> RULES =
-            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, POOL_RESERVE, GOAL, REHEARSAL);
+            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, POOL_RESERVE, GOAL, REHEARSAL, SAVING);
 
     private Kinds() {}
 }

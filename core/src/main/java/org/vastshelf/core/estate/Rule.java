@@ -12,7 +12,8 @@ public sealed interface Rule
                 ReserveRule,
                 PoolReserveRule,
                 ProtectionGoal,
-                RehearsalRule {
+                RehearsalRule,
+                SavingRule {
 
     Kind<? extends Rule> kind();
 

@@ -45,17 +45,22 @@ public record Usage(Map<String, Held> byVolume, Bound bound) {
      * @param live of live files, allocated
      * @param snapshots that only snapshots hold
      * @param borrowed of both, what belongs to the snapshot of another volume that this one is a clone of
+     * @param common of files that were taken in, whose blocks are in neither of both
      */
-    public record Held(Bytes live, Bytes snapshots, Borrowed borrowed) {
+    public record Held(Bytes live, Bytes snapshots, Borrowed borrowed, Common common) {
         static final Held NOTHING = new Held(Bytes.ZERO, Bytes.ZERO);
 
         public Held(Bytes live, Bytes snapshots) {
             this(live, snapshots, Borrowed.NOTHING);
         }
 
+        public Held(Bytes live, Bytes snapshots, Borrowed borrowed) {
+            this(live, snapshots, borrowed, Common.NOTHING);
+        }
+
         /** What it takes from its pool. */
         public Bytes used() {
-            return live.plus(snapshots).minus(borrowed.all());
+            return live.plus(snapshots).minus(borrowed.all()).plus(common.kept);
         }
 
         /** What its live files have to themselves. */
@@ -66,6 +71,20 @@ public record Usage(Map<String, Held> byVolume, Bound bound) {
         /** What its snapshots have to themselves. */
         public Bytes ownSnapshots() {
             return snapshots.minus(borrowed.snapshots);
+        }
+    }
+
+    /**
+     * Units that files have in common, or that are packed.
+     *
+     * @param kept bytes that they take
+     * @param whole bytes that the same files would take each for itself
+     */
+    public record Common(Bytes kept, Bytes whole) {
+        public static final Common NOTHING = new Common(Bytes.ZERO, Bytes.ZERO);
+
+        public Bytes saved() {
+            return whole.minusOrZero(kept);
         }
     }
 
@@ -87,8 +106,9 @@ public record Usage(Map<String, Held> byVolume, Bound bound) {
             return this;
         }
         Map<String, Held> next = new HashMap<>(byVolume);
-        next.replaceAll((volume, held) ->
-                estate.find(Kinds.CLONE, volume).isPresent() ? held : new Held(held.live, held.snapshots));
+        next.replaceAll((volume, held) -> estate.find(Kinds.CLONE, volume).isPresent()
+                ? held
+                : new Held(held.live, held.snapshots, Borrowed.NOTHING, held.common));
         return new Usage(next, bound);
     }
 

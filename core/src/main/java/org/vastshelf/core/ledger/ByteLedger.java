@@ -11,10 +11,11 @@ import org.vastshelf.core.unit.Bytes;
  * @param label bytes on the labels of the drives, or what a managed service reserved
  * @param lines where they went, in order, ending with what is free
  * @param beyond what volumes were promised and the pool does not have; not part of the sum
+ * @param saved what files would take more if they had nothing in common and were not packed; not part of the sum
  */
-public record ByteLedger(Bytes label, List<Line> lines, Bytes beyond) {
+public record ByteLedger(Bytes label, List<Line> lines, Bytes beyond, Bytes saved) {
 
-    public static final ByteLedger EMPTY = new ByteLedger(Bytes.ZERO, List.of(), Bytes.ZERO);
+    public static final ByteLedger EMPTY = new ByteLedger(Bytes.ZERO, List.of(), Bytes.ZERO, Bytes.ZERO);
 
     /** One line: what the bytes are, and how the figure comes about. */
     public record Line(ByteKind kind, String title, Bytes bytes, String how) {}
@@ -50,7 +51,7 @@ public record ByteLedger(Bytes label, List<Line> lines, Bytes beyond) {
             }
         }
         joined.sort(java.util.Comparator.comparingInt(l -> Ledgers.ORDER.indexOf(l.title())));
-        return new ByteLedger(label.plus(other.label), joined, beyond.plus(other.beyond));
+        return new ByteLedger(label.plus(other.label), joined, beyond.plus(other.beyond), saved.plus(other.saved));
     }
 
     private static List<String> titles(List<Line> lines) {

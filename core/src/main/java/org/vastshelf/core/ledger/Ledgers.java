@@ -37,10 +37,13 @@ public final class Ledgers {
             "pool reserve",
             "live files",
             "snapshots",
+            "common units",
             "promised, not used yet",
             "held for moves",
             "held for orders",
             "free");
+
+    private static final String COMMON = "what files have in common, kept once, or packed";
 
     private Ledgers() {}
 
@@ -122,6 +125,7 @@ public final class Ledgers {
         List<Line> lines = new ArrayList<>();
         add(lines, ByteKind.LIVE, "live files", held.ownLive(), "allocated by its files");
         add(lines, ByteKind.SNAPSHOTS, "snapshots", held.ownSnapshots(), "held by snapshots alone");
+        add(lines, ByteKind.LIVE, "common units", held.common().kept(), COMMON);
         // A clone shows its clients files that take no room, and can't show them more than its size.
         Bytes shown = held.live().minusOrZero(held.used());
         add(lines, ByteKind.LIVE, "shared files", shown, "of the snapshot it is a clone of; they take nothing here");
@@ -132,7 +136,11 @@ public final class Ledgers {
                 .min(left);
         add(lines, ByteKind.RESERVE, "kept for snapshots", spare, "reserved, and not held by any yet");
         lines.add(new Line(ByteKind.FREE, "free", left.minus(spare), "what is left of its size"));
-        return new ByteLedger(volume.size().max(held.used()), lines, held.used().minusOrZero(volume.size()));
+        return new ByteLedger(
+                volume.size().max(held.used()),
+                lines,
+                held.used().minusOrZero(volume.size()),
+                held.common().saved());
     }
 
     /** What a volume takes from its pool: all of its size when thick, what it uses when thin. */
@@ -188,6 +196,7 @@ public final class Ledgers {
                         "unclaimed drives",
                         label,
                         Counted.of(drives.size(), "drive") + " in no pool")),
+                Bytes.ZERO,
                 Bytes.ZERO);
     }
 
@@ -205,7 +214,10 @@ public final class Ledgers {
                 .map(v -> v.size().minusOrZero(usage.of(v.name()).used()))
                 .toList());
         Bytes promised = Bytes.sum(volumes.stream().map(Volume::size).toList());
-        Bytes taken = live.plus(snapshots).plus(unusedThick);
+        List<Usage.Common> commons =
+                volumes.stream().map(v -> usage.of(v.name()).common()).toList();
+        Bytes common = Bytes.sum(commons.stream().map(Usage.Common::kept).toList());
+        Bytes taken = live.plus(snapshots).plus(common).plus(unusedThick);
         // Where more was taken than reserve and leaving groups allow, they have what is left.
         Bytes kept = room.reserve.min(room.data.minusOrZero(taken));
         Bytes leaving =
@@ -219,6 +231,7 @@ public final class Ledgers {
                 live,
                 "allocated by the files of " + (volumes.size() == 1 ? "one volume" : volumes.size() + " volumes"));
         add(lines, ByteKind.SNAPSHOTS, "snapshots", snapshots, "held by snapshots alone");
+        add(lines, ByteKind.LIVE, "common units", common, COMMON);
         add(lines, ByteKind.PROMISED, "promised, not used yet", unusedThick, "thick volumes' sizes less what they use");
         Bytes left = room.data.plus(room.leaving).minus(leaving).minus(kept).minus(taken);
         Bytes held =
@@ -232,7 +245,11 @@ public final class Ledgers {
         add(lines, ByteKind.RESERVE, "kept for snapshots", spare, "reserved, and not held by any yet");
         Bytes free = left.minus(held).minus(ordered).minus(spare);
         lines.add(new Line(ByteKind.FREE, "free", free, "what is left for volumes"));
-        return new ByteLedger(label, lines, promised.minusOrZero(room.data.minusOrZero(room.reserve)));
+        return new ByteLedger(
+                label,
+                lines,
+                promised.minusOrZero(room.data.minusOrZero(room.reserve)),
+                Bytes.sum(commons.stream().map(Usage.Common::saved).toList()));
     }
 
     static void add(List<Line> lines, ByteKind kind, String title, Bytes bytes, String how) {

@@ -3,9 +3,11 @@ package org.vastshelf.core.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.Samples;
 import org.vastshelf.core.change.Check.Verdict;
@@ -26,8 +28,11 @@ import org.vastshelf.core.estate.Link;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.ReplicaPair;
+import org.vastshelf.core.estate.SavingRule;
 import org.vastshelf.core.estate.Site;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.saving.Cut;
+import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 
 /** Pairs are made, rest, change places and end, and what can't be is refused with its reason. */
@@ -59,6 +64,30 @@ class PairPlansTest {
                         Kinds.SHARE,
                         Samples.share(new AccessRule(AccessRule.Subject.EVERYONE, "", AccessRule.Level.WRITE)))
                 .with(Kinds.LINK, Link.between("a", "b", 50, 10));
+    }
+
+    private static SavingRule saving() {
+        return new SavingRule(
+                "film",
+                SavingRule.Aim.ONCE,
+                Cut.BLOCKS,
+                4_096,
+                7,
+                Set.of(),
+                List.of(),
+                List.of(),
+                new Schedule(LocalDateTime.parse("2026-01-01T01:00"), "FREQ=DAILY"),
+                6,
+                200);
+    }
+
+    @Test
+    void what_is_kept_once_has_no_copy_that_takes_its_place() {
+        assertThat(refusals(plan(paired(), new RuleChange.SetRule(saving()))).toString())
+                .contains("has a copy that is kept up");
+        assertThat(refusals(plan(estate().with(Kinds.SAVING, saving()), new MakePair(PAIR, "elm")))
+                        .toString())
+                .contains("drop its saving rule");
     }
 
     private static Estate paired() {

@@ -1,0 +1,129 @@
+package org.vastshelf.app.common;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Supplier;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.DueWork;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.notify.NoticeStore;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.agenda.DueKind;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.EstateAnswer;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.saving.UnitKind;
+import org.vastshelf.core.saving.UnitRun;
+import org.vastshelf.core.saving.UnitUses.Span;
+
+/**
+ * Whether common units are what versions of files use, each midnight: the sum that was counted along the way, the sum over
+ * the units that are kept, and all files counted anew come to the same bytes.
+ */
+@Component
+public class CommonCheck implements DueWork {
+
+    private final CommonCheckStore versions;
+    private final CommonStore store;
+    private final CommonUnits units;
+    private final CommonSweep sweep;
+    private final EstateStore estates;
+    private final NoticeStore notices;
+    private final ShelfClock clock;
+
+    CommonCheck(
+            CommonCheckStore versions,
+            CommonStore store,
+            CommonUnits units,
+            CommonSweep sweep,
+            EstateStore estates,
+            NoticeStore notices,
+            ShelfClock clock) {
+        this.versions = versions;
+        this.store = store;
+        this.units = units;
+        this.sweep = sweep;
+        this.estates = estates;
+        this.notices = notices;
+        this.clock = clock;
+    }
+
+    /**
+     * Sums that should be one.
+     *
+     * @param said as it was counted along the way
+     * @param kept over the units that are kept
+     * @param counted over all files anew
+     */
+    public record Drift(String volume, long said, long kept, long counted) {
+        String text() {
+            return "common units of %s were said to take %,d bytes, are kept with %,d, and files come to %,d"
+                    .formatted(volume, said, kept, counted);
+        }
+    }
+
+    @Override
+    public DueKind kind() {
+        return DueKind.COMMON;
+    }
+
+    @Override
+    public void act(String everything, Instant midnight) {
+        look();
+    }
+
+    /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
+    @Override
+    public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
+        return clock.nightAfter(at).or(byAgenda);
+    }
+
+    /** Tells what does not agree. Nobody saves meanwhile. */
+    public List<Drift> look() {
+        List<Drift> drifts = new ArrayList<>();
+        estates.change((estate, held) -> {
+            drifts.clear();
+            sweep.sweep();
+            estate.volumes().values().forEach(volume -> look(estate, volume).ifPresent(drifts::add));
+            return new EstateAnswer.Changed(estate);
+        });
+        if (!drifts.isEmpty()) {
+            notices.tellAdministrators(
+                    clock.instant(),
+                    "Common units are not what was counted",
+                    String.join(". ", drifts.stream().map(Drift::text).toList()) + ".");
+        }
+        return drifts;
+    }
+
+    private Optional<Drift> look(Estate estate, Volume volume) {
+        long said = store.bytes(volume.name());
+        Map<UnitKind, TreeMap<Long, Span>> kept = store.spans(volume.name());
+        Map<UnitKind, TreeMap<Long, Span>> anew = new HashMap<>();
+        List<String> shares = estate.sharesOn(volume.name()).map(Share::name).toList();
+        versions.versions(shares, (manner, contents) -> {
+            for (UnitRun run : units.runs(manner, contents)) {
+                CommonUnits.apply(anew.computeIfAbsent(run.kind(), kind -> new TreeMap<>()), run, 1);
+            }
+        });
+        Drift drift = new Drift(volume.name(), said, bytes(kept), bytes(anew));
+        return drift.said == drift.kept && drift.kept == drift.counted ? Optional.empty() : Optional.of(drift);
+    }
+
+    private static long bytes(Map<UnitKind, TreeMap<Long, Span>> spans) {
+        long bytes = 0;
+        for (Map.Entry<UnitKind, TreeMap<Long, Span>> kind : spans.entrySet()) {
+            for (Span span : kind.getValue().values()) {
+                long copies = kind.getKey().once() ? 1 : span.uses();
+                bytes += (span.past() - span.first()) * copies * kind.getKey().packed();
+            }
+        }
+        return bytes;
+    }
+}
