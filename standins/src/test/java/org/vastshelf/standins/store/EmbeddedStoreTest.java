@@ -21,23 +21,29 @@ import software.amazon.awssdk.services.s3.model.S3Exception;
 
 class EmbeddedStoreTest {
 
+    private static final Duration PATIENCE = Duration.ofMinutes(1);
+
     @TempDir
     Path folder;
 
-    private static S3Client client(URI endpoint, String access, String secret) {
+    private static S3Client client(URI endpoint, String access, String secret, Duration patience) {
         return S3Client.builder()
                 .endpointOverride(endpoint)
                 .region(Region.of(EmbeddedStore.REGION))
                 .forcePathStyle(true)
                 .credentialsProvider(StaticCredentialsProvider.create(AwsBasicCredentials.create(access, secret)))
-                .overrideConfiguration(over -> over.apiCallAttemptTimeout(Duration.ofSeconds(2))
-                        .retryStrategy(DefaultRetryStrategy.doNotRetry()))
+                .overrideConfiguration(
+                        over -> over.apiCallAttemptTimeout(patience).retryStrategy(DefaultRetryStrategy.doNotRetry()))
                 .build();
     }
 
     private S3Client client(EmbeddedStore store) throws IOException {
+        return client(store, PATIENCE);
+    }
+
+    private S3Client client(EmbeddedStore store, Duration patience) throws IOException {
         EmbeddedStore.Keys keys = EmbeddedStore.keys(folder);
-        return client(store.endpoint(), keys.accessKey(), keys.secretKey());
+        return client(store.endpoint(), keys.accessKey(), keys.secretKey(), patience);
     }
 
     private static String get(S3Client s3, String key, String range) {
@@ -65,7 +71,7 @@ class EmbeddedStoreTest {
     @Test
     void strangers_are_turned_away() throws IOException {
         try (EmbeddedStore store = EmbeddedStore.start(folder).orElseThrow();
-                S3Client s3 = client(store.endpoint(), "somebody", "guessed")) {
+                S3Client s3 = client(store.endpoint(), "somebody", "guessed", PATIENCE)) {
             assertThatThrownBy(() -> s3.headBucket(h -> h.bucket(EmbeddedStore.BUCKET)))
                     .isInstanceOfSatisfying(
                             S3Exception.class, e -> assertThat(e.statusCode()).isEqualTo(403));
@@ -83,7 +89,10 @@ class EmbeddedStoreTest {
             assertThat(get(s3, "k", "bytes=0-")).isEqualTo("here");
 
             EmbeddedStore.mood(folder, new StoreMood(StoreMood.Manner.SILENT, 0));
-            assertThatThrownBy(() -> get(s3, "k", "bytes=0-")).isInstanceOf(ApiCallAttemptTimeoutException.class);
+            try (S3Client hasty = client(store, Duration.ofSeconds(2))) {
+                assertThatThrownBy(() -> get(hasty, "k", "bytes=0-"))
+                        .isInstanceOf(ApiCallAttemptTimeoutException.class);
+            }
             EmbeddedStore.mood(folder, new StoreMood(StoreMood.Manner.ANSWERS, 300));
             long begun = System.nanoTime();
             assertThat(get(s3, "k", "bytes=0-")).isEqualTo("here");
