@@ -70,6 +70,7 @@ class EstateApi {
             Bytes liveBytes,
             Bytes snapshotBytes,
             Usage.Borrowed borrowed,
+            Usage.Common common,
             @Nullable FillView fill) {}
 
     record FillView(
@@ -106,7 +107,8 @@ class EstateApi {
                     .map(Forecasts.Space::forecast)
                     .map(EstateApi::fill)
                     .orElse(null);
-            return new VolumeView(volume, holds.live(), holds.snapshots(), holds.borrowed(), fill);
+            return new VolumeView(
+                    volume, holds.live(), holds.snapshots(), holds.borrowed(), holds.common(), fill);
         });
     }
 

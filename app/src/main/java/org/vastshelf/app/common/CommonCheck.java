@@ -14,9 +14,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
-import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
-import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.saving.UnitKind;
 import org.vastshelf.core.saving.UnitRun;
@@ -90,7 +88,7 @@ public class CommonCheck implements DueWork {
         estates.change((estate, held) -> {
             drifts.clear();
             sweep.sweep();
-            estate.volumes().values().forEach(volume -> look(estate, volume).ifPresent(drifts::add));
+            estate.volumes().values().forEach(volume -> look(volume).ifPresent(drifts::add));
             return new EstateAnswer.Changed(estate);
         });
         if (!drifts.isEmpty()) {
@@ -102,12 +100,11 @@ public class CommonCheck implements DueWork {
         return drifts;
     }
 
-    private Optional<Drift> look(Estate estate, Volume volume) {
+    private Optional<Drift> look(Volume volume) {
         long said = store.bytes(volume.name());
         Map<UnitKind, TreeMap<Long, Span>> kept = store.spans(volume.name());
         Map<UnitKind, TreeMap<Long, Span>> anew = new HashMap<>();
-        List<String> shares = estate.sharesOn(volume.name()).map(Share::name).toList();
-        versions.versions(shares, (manner, contents) -> {
+        versions.versions(volume.name(), (manner, contents) -> {
             for (UnitRun run : units.runs(manner, contents)) {
                 CommonUnits.apply(anew.computeIfAbsent(run.kind(), kind -> new TreeMap<>()), run, 1);
             }

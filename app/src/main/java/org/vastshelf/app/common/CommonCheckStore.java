@@ -3,8 +3,8 @@ package org.vastshelf.app.common;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
+import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 
-import java.util.Collection;
 import java.util.function.BiConsumer;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -25,14 +25,14 @@ class CommonCheckStore {
         this.db = db;
     }
 
-    /** Tells manner and contents of each version, there or past, of all files of shares. */
-    void versions(Collection<String> shares, BiConsumer<Integer, Contents> told) {
-        versions(shares, told, FILE, FILE.CATALOGUE_NO, FILE.COMMON, FILE.EXTENTS);
-        versions(shares, told, FILE_PAST, FILE_PAST.CATALOGUE_NO, FILE_PAST.COMMON, FILE_PAST.EXTENTS);
+    /** Tells manner and contents of each version, there or past, of all files that lie on a volume. */
+    void versions(String volume, BiConsumer<Integer, Contents> told) {
+        versions(volume, told, FILE, FILE.CATALOGUE_NO, FILE.COMMON, FILE.EXTENTS);
+        versions(volume, told, FILE_PAST, FILE_PAST.CATALOGUE_NO, FILE_PAST.COMMON, FILE_PAST.EXTENTS);
     }
 
     private void versions(
-            Collection<String> shares,
+            String volume,
             BiConsumer<Integer, Contents> told,
             Table<?> files,
             Field<Integer> catalogue,
@@ -42,7 +42,9 @@ class CommonCheckStore {
                 .from(CATALOGUE)
                 .join(files)
                 .on(catalogue.eq(CATALOGUE.NO))
-                .where(CATALOGUE.NAME.in(shares), common.gt(0))
+                .join(FILE_TREE)
+                .on(FILE_TREE.SHARE.eq(CATALOGUE.NAME))
+                .where(FILE_TREE.VOLUME.eq(volume), common.gt(0))
                 .fetchSize(AT_ONCE)
                 .fetchLazy()) {
             rows.forEach(row -> told.accept(row.value1(), ContentsCode.read(row.value2())));

@@ -102,7 +102,13 @@ class LivesStore {
                     db.update(FILE)
                             .set(FILE.BORN, taken)
                             .set(FILE.BLOCKS, new byte[0])
+                            .set(FILE.COMMON, 0)
                             .where(FILE.CATALOGUE_NO.eq(catalogue))
+                            .execute();
+                    // Units stayed with the volume that had them.
+                    db.update(FILE_PAST)
+                            .set(FILE_PAST.COMMON, 0)
+                            .where(FILE_PAST.CATALOGUE_NO.eq(catalogue))
                             .execute();
                     db.update(FOLDER)
                             .set(FOLDER.BORN, taken)
