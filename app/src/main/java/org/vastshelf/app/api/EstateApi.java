@@ -107,8 +107,7 @@ class EstateApi {
                     .map(Forecasts.Space::forecast)
                     .map(EstateApi::fill)
                     .orElse(null);
-            return new VolumeView(
-                    volume, holds.live(), holds.snapshots(), holds.borrowed(), holds.common(), fill);
+            return new VolumeView(volume, holds.live(), holds.snapshots(), holds.borrowed(), holds.common(), fill);
         });
     }
 
