@@ -205,9 +205,7 @@ class TwoNodesTest {
             String scan = "{\"name\":\"woods\",\"folder\":\"" + roots + "\"}";
             assertThat(other.send("POST", "/api/v1/catalogues", scan).statusCode())
                     .isLessThan(300);
-            assertThat(other.send("POST", "/api/v1/catalogues/twins/savings", MEASURED)
-                            .statusCode())
-                    .isEqualTo(202);
+            measured(other);
             List<Callable<Void>> works = writers(one);
             works.add(() -> {
                 other.kill();
@@ -304,6 +302,17 @@ class TwoNodesTest {
             Thread.sleep(100);
         }
         assertThat(number(one)).as(what).isEqualTo(1);
+    }
+
+    /** Lets a node measure what the other was told to read, as soon as that is known. */
+    private static void measured(CrashRig node) throws Exception {
+        int status = 0;
+        for (int i = 0; i < 600 && status != 202; i++) {
+            Thread.sleep(100);
+            status = node.send("POST", "/api/v1/catalogues/twins/savings", MEASURED)
+                    .statusCode();
+        }
+        assertThat(status).isEqualTo(202);
     }
 
     /** Files of which every two are the same. */
