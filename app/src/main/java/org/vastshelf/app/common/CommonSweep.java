@@ -54,8 +54,9 @@ public class CommonSweep {
     /** Counts all that is noted by now. */
     public void sweep() {
         for (String volume : changes.volumes()) {
-            while (transactions.run(() -> some(volume))) {
-                Thread.onSpinWait();
+            boolean more = true;
+            while (more) {
+                more = transactions.run(() -> some(volume));
             }
         }
     }

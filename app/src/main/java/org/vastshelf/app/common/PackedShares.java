@@ -4,8 +4,7 @@ import com.github.luben.zstd.Zstd;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
+import java.util.List;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.content.FileBytes;
 import org.vastshelf.core.content.Contents;
@@ -27,24 +26,26 @@ class PackedShares {
 
     private final CommonStore store;
     private final FileBytes bytes;
-    private final Map<StreamId, Integer> known = new ConcurrentHashMap<>();
 
     PackedShares(CommonStore store, FileBytes bytes) {
         this.store = store;
         this.bytes = bytes;
     }
 
-    /** In 4,096ths, from 1 to 4,096. */
+    /**
+     * In 4,096ths, from 1 to 4,096. Not remembered here: what was measured in a transaction that was taken back has to be
+     * measured again, on what comes along then.
+     */
     int of(Extent extent) {
         StreamId key = extent.stream().isKept()
                 ? extent.stream()
                 : new StreamId(extent.stream().texture(), 0);
-        return known.computeIfAbsent(key, stream -> store.share(stream).orElseGet(() -> measured(stream, extent)));
+        return store.share(key).orElseGet(() -> measured(key, extent));
     }
 
     private int measured(StreamId key, Extent extent) {
         int length = Math.toIntExact(Math.min(MEASURED, extent.length()));
-        Contents part = new Contents(java.util.List.of(new Extent(extent.stream(), extent.offset(), length)));
+        Contents part = new Contents(List.of(new Extent(extent.stream(), extent.offset(), length)));
         long packed = 0;
         try (InputStream in = bytes.open(part, 0, length)) {
             for (byte[] some = in.readNBytes(AT_ONCE); some.length > 0; some = in.readNBytes(AT_ONCE)) {
