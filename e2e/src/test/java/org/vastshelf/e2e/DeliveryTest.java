@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import org.jooq.DSLContext;
@@ -57,6 +58,19 @@ class DeliveryTest {
                 .as("all are there already")
                 .isZero();
         assertThat(DELIVERY.deliver("office", List.of())).isZero();
+        Agreement.check();
+    }
+
+    @Test
+    void several_shares_at_once_get_their_own_and_what_one_refuses_the_others_take() {
+        Map<String, List<Delivery.Item>> asked = Map.of(
+                "office", List.of(item("/crates/three/a", 2_000_000), item("/crates/three/b", 10_000)),
+                "film", List.of(item("/shots/new/a", 2_000_000)),
+                "plans", List.of());
+        assertThat(DELIVERY.deliver(asked)).isEqualTo(2);
+        assertThat(DELIVERY.deliver(asked)).as("the large one is refused again").isZero();
+        assertThat(number("SELECT COUNT(*) FROM folder WHERE path IN ('/crates/three', '/shots/new')"))
+                .isEqualTo(2);
         Agreement.check();
     }
 

@@ -6,11 +6,14 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -52,6 +55,8 @@ public class AgendaRunner {
     private final Map<DueKind, DueWork> works;
     private final MeterRegistry meters;
     private volatile boolean begun;
+    /** At this moment one of several failed: what falls due then is done one by one. */
+    private volatile Instant oneByOne = Instant.MIN;
 
     AgendaRunner(
             AgendaStore agenda,
@@ -128,8 +133,9 @@ public class AgendaRunner {
                 }
                 long until = System.nanoTime() + together.toNanos();
                 for (Optional<Row> next = next(claimed); next.isPresent(); next = next(claimed)) {
-                    claimed.addLast(next.get());
-                    done(next.get());
+                    List<Row> rows = withOthers(next.get());
+                    claimed.addAll(rows);
+                    done(rows);
                     if (!isQuick(next.get()) || System.nanoTime() > until) {
                         break;
                     }
@@ -141,6 +147,7 @@ public class AgendaRunner {
                 throw unforeseen;
             }
             if (claimed.size() > 1) {
+                oneByOne = claimed.getLast().at();
                 return turn(Duration.ZERO);
             }
             Row row = claimed.getFirst();
@@ -155,20 +162,37 @@ public class AgendaRunner {
         return agenda.first(clock.instant(), clock.real()).filter(row -> before.isEmpty() || isQuick(row));
     }
 
-    private boolean isQuick(Row row) {
-        DueWork work = works.get(row.entry().kind());
-        return work != null && work.isQuick();
+    private List<Row> withOthers(Row first) {
+        return is(first, DueWork::isTogether) && !first.at().equals(oneByOne)
+                ? Stream.concat(Stream.of(first), agenda.besides(first, clock.real()).stream())
+                        .toList()
+                : List.of(first);
     }
 
-    private void done(Row row) {
-        String key = row.entry().key();
+    private boolean isQuick(Row row) {
+        return is(row, DueWork::isQuick);
+    }
+
+    private boolean is(Row row, Predicate<DueWork> so) {
+        DueWork work = works.get(row.entry().kind());
+        return work != null && so.test(work);
+    }
+
+    /** Does what is of one kind and one moment. */
+    private void done(List<Row> rows) {
+        Row first = rows.getFirst();
         Timer.Sample begun = Timer.start(meters);
-        clock.during(row.at(), () -> {
-            DueWork work = works.get(row.entry().kind());
-            work.act(key, row.at());
-            agenda.done(row, work.again(key, row.at(), () -> byAgenda(row)));
+        clock.during(first.at(), () -> {
+            DueWork work = works.get(first.entry().kind());
+            work.act(rows.stream().map(row -> row.entry().key()).toList(), first.at());
+            rows.stream()
+                    .collect(Collectors.groupingBy(
+                            row -> work.again(row.entry().key(), row.at(), () -> byAgenda(row)),
+                            LinkedHashMap::new,
+                            Collectors.toList()))
+                    .forEach((again, same) -> agenda.done(same, again));
         });
-        begun.stop(meters.timer("vastshelf.agenda", "kind", row.entry().kind().name()));
+        begun.stop(meters.timer("vastshelf.agenda", "kind", first.entry().kind().name()));
     }
 
     private Optional<Instant> byAgenda(Row row) {

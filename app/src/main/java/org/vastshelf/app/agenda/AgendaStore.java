@@ -52,10 +52,27 @@ public class AgendaStore {
     Optional<Row> first(Instant now, Instant real) {
         return db.selectFrom(AGENDA)
                 .where(AGENDA.DUE_AT.le(Times.stored(now)))
-                .and(AGENDA.RETRY_AT.isNull().or(AGENDA.RETRY_AT.le(Times.stored(real))))
+                .and(isNotWaiting(real))
                 .orderBy(AGENDA.DUE_AT, AGENDA.TURN, AGENDA.ITEM)
                 .limit(1)
                 .fetchOptional(AgendaStore::row);
+    }
+
+    /** What else of the same kind falls due at the same moment, and is after it in order. */
+    List<Row> besides(Row first, Instant real) {
+        return db.selectFrom(AGENDA)
+                .where(
+                        AGENDA.DUE_AT.eq(Times.stored(first.at)),
+                        AGENDA.TURN.eq(first.entry.kind().turn()),
+                        AGENDA.KIND.eq(first.entry.kind().name()),
+                        AGENDA.ITEM.gt(first.entry.key()))
+                .and(isNotWaiting(real))
+                .orderBy(AGENDA.ITEM)
+                .fetch(AgendaStore::row);
+    }
+
+    private static Condition isNotWaiting(Instant real) {
+        return AGENDA.RETRY_AT.isNull().or(AGENDA.RETRY_AT.le(Times.stored(real)));
     }
 
     /** The first moment after another at which something falls due that is not of this kind. */
@@ -110,9 +127,17 @@ public class AgendaStore {
         db.deleteFrom(AGENDA).where(is(entry)).execute();
     }
 
-    /** What was due at a moment is done; unless somebody let it fall due at another meanwhile. */
-    void done(Row row, Optional<Instant> again) {
-        Condition unchanged = is(row.entry).and(AGENDA.DUE_AT.eq(Times.stored(row.at)));
+    /**
+     * What was due at a moment is done; unless somebody let it fall due at another meanwhile.
+     *
+     * @param rows of one kind and one moment
+     */
+    void done(List<Row> rows, Optional<Instant> again) {
+        Row one = rows.getFirst();
+        Condition unchanged = AGENDA.KIND
+                .eq(one.entry.kind().name())
+                .and(AGENDA.ITEM.in(rows.stream().map(row -> row.entry.key()).toList()))
+                .and(AGENDA.DUE_AT.eq(Times.stored(one.at)));
         if (again.isEmpty()) {
             db.deleteFrom(AGENDA).where(unchanged).execute();
         } else {

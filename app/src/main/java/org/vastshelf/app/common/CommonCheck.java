@@ -15,7 +15,6 @@ import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.EstateAnswer;
-import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.saving.UnitKind;
 import org.vastshelf.core.saving.UnitRun;
 import org.vastshelf.core.saving.UnitUses.Span;
@@ -88,7 +87,11 @@ public class CommonCheck implements DueWork {
         estates.change((estate, held) -> {
             drifts.clear();
             sweep.sweep();
-            estate.volumes().values().forEach(volume -> look(volume).ifPresent(drifts::add));
+            Map<String, Map<UnitKind, TreeMap<Long, Span>>> anew = anew();
+            estate.volumes()
+                    .keySet()
+                    .forEach(volume ->
+                            look(volume, anew.getOrDefault(volume, Map.of())).ifPresent(drifts::add));
             return new EstateAnswer.Changed(estate);
         });
         if (!drifts.isEmpty()) {
@@ -100,16 +103,19 @@ public class CommonCheck implements DueWork {
         return drifts;
     }
 
-    private Optional<Drift> look(Volume volume) {
-        long said = store.bytes(volume.name());
-        Map<UnitKind, TreeMap<Long, Span>> kept = store.spans(volume.name());
-        Map<UnitKind, TreeMap<Long, Span>> anew = new HashMap<>();
-        versions.versions(volume.name(), (manner, contents) -> {
-            for (UnitRun run : units.runs(manner, contents)) {
-                CommonUnits.apply(anew.computeIfAbsent(run.kind(), kind -> new TreeMap<>()), run, 1);
+    private Map<String, Map<UnitKind, TreeMap<Long, Span>>> anew() {
+        Map<String, Map<UnitKind, TreeMap<Long, Span>>> anew = new HashMap<>();
+        versions.versions(version -> {
+            Map<UnitKind, TreeMap<Long, Span>> spans = anew.computeIfAbsent(version.volume(), none -> new HashMap<>());
+            for (UnitRun run : units.runs(version.manner(), version.contents())) {
+                CommonUnits.apply(spans.computeIfAbsent(run.kind(), kind -> new TreeMap<>()), run, 1);
             }
         });
-        Drift drift = new Drift(volume.name(), said, bytes(kept), bytes(anew));
+        return anew;
+    }
+
+    private Optional<Drift> look(String volume, Map<UnitKind, TreeMap<Long, Span>> anew) {
+        Drift drift = new Drift(volume, store.bytes(volume), bytes(store.spans(volume)), bytes(anew));
         return drift.said == drift.kept && drift.kept == drift.counted ? Optional.empty() : Optional.of(drift);
     }
 

@@ -3,7 +3,9 @@ package org.vastshelf.app.demo;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.OptionalLong;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -78,19 +80,30 @@ class Traffic implements DueWork {
     }
 
     @Override
+    public boolean isTogether() {
+        return true;
+    }
+
+    @Override
     public void act(String share, Instant midnight) {
+        act(List.of(share), midnight);
+    }
+
+    @Override
+    public void act(List<String> names, Instant midnight) {
         LocalDate day = LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
-        Share found = estates.load().shares().get(share);
-        if (found == null) {
-            return;
-        }
+        Map<String, Share> there = estates.load().shares();
+        List<Share> shares =
+                names.stream().filter(there::containsKey).map(there::get).toList();
         Crew crew = crew(directory.people());
-        delivery.deliver(
-                share,
-                days.saves(share, day, crew).stream()
-                        .map(act -> new Delivery.Item(act.person(), new FilePath(act.path()), act.contents(), act.at()))
-                        .toList());
-        days.returns(share, day, crew).forEach(act -> comeBack(found, act));
+        delivery.deliver(shares.stream().collect(Collectors.toMap(Share::name, share -> saved(share, day, crew))));
+        shares.forEach(share -> days.returns(share.name(), day, crew).forEach(act -> comeBack(share, act)));
+    }
+
+    private List<Delivery.Item> saved(Share share, LocalDate day, Crew crew) {
+        return days.saves(share.name(), day, crew).stream()
+                .map(act -> new Delivery.Item(act.person(), new FilePath(act.path()), act.contents(), act.at()))
+                .toList();
     }
 
     /** The crew, made anew when the directory was read anew. */

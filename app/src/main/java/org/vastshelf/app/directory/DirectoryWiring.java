@@ -1,7 +1,9 @@
 package org.vastshelf.app.directory;
 
 import com.unboundid.ldap.sdk.LDAPException;
+import java.time.Instant;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -38,11 +40,15 @@ class DirectoryWiring {
         if (!settings.demo() || settings.large()) {
             return new Embedded(server.url(), server, () -> false);
         }
+        AtomicReference<Instant> asked = new AtomicReference<>(Instant.MIN);
         // People come and go with the days that were lived through, not with a clock that has jumped ahead of them.
+        // While
+        // the clock stands at one moment, that is asked once.
         return new Embedded(
                 server.url(),
                 server,
                 () -> server.isBehind(clock.today())
+                        && !clock.instant().equals(asked.getAndSet(clock.instant()))
                         && server.advance(
                                 histories.lastDay().map(day -> day.plusDays(1)).orElseGet(clock::today)));
     }

@@ -6,10 +6,13 @@ import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.math.BigDecimal;
-import java.util.Arrays;
+import java.nio.ByteBuffer;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jooq.CaseConditionStep;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -52,12 +55,16 @@ public class AccountStore implements EstateFollower {
      */
     public record Key(LimitRule rule, FilePath folder, String owner) {
 
-        static Key of(Account account) {
+        public static Key of(Account account) {
             return new Key(account.rule(), account.folder(), account.owner());
         }
 
         private byte[] holder() {
             return PathBytes.of(owner.isEmpty() ? folder.text() : owner);
+        }
+
+        private Identity identity() {
+            return new Identity(AccountRowStore.hash(rule), PathBytes.hash(holder()));
         }
 
         private Condition is() {
@@ -110,27 +117,40 @@ public class AccountStore implements EstateFollower {
     }
 
     private static List<Account> accounts(List<Key> keys, List<AccountRecord> rows) {
+        Map<Identity, AccountRecord> found = rows.stream()
+                .collect(Collectors.toMap(row -> new Identity(row.getRuleHash(), row.getHolderHash()), row -> row));
         return keys.stream()
-                .map(key -> rows.stream()
-                        .filter(row -> Arrays.equals(row.getRuleHash(), AccountRowStore.hash(key.rule))
-                                && Arrays.equals(row.getHolderHash(), PathBytes.hash(key.holder())))
-                        .findFirst()
+                .map(key -> Optional.ofNullable(found.get(key.identity()))
                         .map(row -> AccountRowStore.account(key.rule, row))
                         .orElseGet(() -> new Account(key.rule, key.folder, key.owner, Bytes.ZERO, AccountState.FRESH)))
                 .toList();
     }
 
-    /** Adds to what accounts hold; a statement for each sum, which is one where nobody counts apart. */
+    /** What an account is found by. */
+    private record Identity(ByteBuffer rule, ByteBuffer holder) {
+        Identity(byte[] rule, byte[] holder) {
+            this(ByteBuffer.wrap(rule), ByteBuffer.wrap(holder));
+        }
+    }
+
+    /** Adds to what accounts hold, in one statement. */
     public void add(Map<Account, Long> growths) {
-        Map<Long, List<Account>> bySum = growths.entrySet().stream()
-                .filter(e -> e.getValue() != 0)
-                .collect(Collectors.groupingBy(
-                        Map.Entry::getValue, Collectors.mapping(Map.Entry::getKey, Collectors.toList())));
-        bySum.forEach((bytes, accounts) -> db.update(ACCOUNT)
-                .set(ACCOUNT.USED_BYTES, ACCOUNT.USED_BYTES.plus(bytes))
-                .set(ACCOUNT.FULLNESS, fullness())
-                .where(DSL.or(accounts.stream().map(a -> Key.of(a).is()).toList()))
-                .execute());
+        CaseConditionStep<Long> more = null;
+        List<Condition> which = new ArrayList<>();
+        for (Map.Entry<Account, Long> growth : growths.entrySet()) {
+            if (growth.getValue() != 0) {
+                Condition is = Key.of(growth.getKey()).is();
+                which.add(is);
+                more = more == null ? DSL.when(is, growth.getValue()) : more.when(is, growth.getValue());
+            }
+        }
+        if (more != null) {
+            db.update(ACCOUNT)
+                    .set(ACCOUNT.USED_BYTES, ACCOUNT.USED_BYTES.plus(more))
+                    .set(ACCOUNT.FULLNESS, fullness())
+                    .where(DSL.or(which))
+                    .execute();
+        }
     }
 
     /** MariaDB sets columns from left to right: this sees what was set before it. */

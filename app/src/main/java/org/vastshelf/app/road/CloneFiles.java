@@ -64,9 +64,10 @@ public class CloneFiles {
         clones.begin(share, volume);
         Map<FilePath, RoadStore.Place> places = folders.made(share, made, BEFORE_ALL);
         List<DeliveryStore.Row> laid = items.stream()
-                .map(item -> new DeliveryStore.Row(places.get(item.folder), item.row, item.contents))
+                .map(item ->
+                        new DeliveryStore.Row(places.get(item.folder), item.row, item.contents, BEFORE_ALL.taken()))
                 .toList();
-        rows.add(laid, BEFORE_ALL);
+        rows.add(laid);
         tallies.arrived(laid);
         for (Map.Entry<Long, Long> use : laid.stream()
                 .flatMap(row -> row.contents().kept().stream())

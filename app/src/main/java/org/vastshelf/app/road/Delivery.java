@@ -8,7 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
@@ -16,6 +19,7 @@ import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
@@ -30,7 +34,7 @@ import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
 /**
- * Many new files for one share at once, as a client brings them that copies a folder: each is asked for at the gate and
+ * Many new files at once, as a client brings them that copies a folder: each is asked for at the gate and
  * written down like any other, but what they have in common is looked at and changed once.
  */
 @Service
@@ -46,6 +50,7 @@ public class Delivery {
     private final AccountStore accounts;
     private final VolumeRoomStore rooms;
     private final Crossings crossings;
+    private final AuditStore audit;
     private final Transactions transactions;
 
     Delivery(
@@ -59,6 +64,7 @@ public class Delivery {
             AccountStore accounts,
             VolumeRoomStore rooms,
             Crossings crossings,
+            AuditStore audit,
             Transactions transactions) {
         this.estates = estates;
         this.books = books;
@@ -70,6 +76,7 @@ public class Delivery {
         this.accounts = accounts;
         this.rooms = rooms;
         this.crossings = crossings;
+        this.audit = audit;
         this.transactions = transactions;
     }
 
@@ -83,41 +90,97 @@ public class Delivery {
      * @return how many were taken in
      */
     public int deliver(String share, List<Item> items) {
-        return items.isEmpty() ? 0 : transactions.run(() -> new Round(share, items).run());
+        return deliver(Map.of(share, items));
     }
 
-    /** One delivery while it is under way. */
+    /** The same for several shares, in the order of their names. */
+    public int deliver(Map<String, List<Item>> byShare) {
+        SortedMap<String, List<Item>> some = new TreeMap<>(byShare);
+        some.values().removeIf(List::isEmpty);
+        return some.isEmpty() ? 0 : transactions.run(() -> take(some));
+    }
+
+    private int take(SortedMap<String, List<Item>> byShare) {
+        RuleBook book = books.of(estates.held());
+        Map<String, Epoch> epochs =
+                lives.holdTrees(byShare.keySet().stream().map(book::share).toList());
+        Map<String, Set<FilePath>> parents = new TreeMap<>();
+        byShare.forEach((share, items) -> parents.put(
+                share, items.stream().map(item -> item.path.parent()).collect(Collectors.toSet())));
+        Map<String, Map<FilePath, RoadStore.Place>> places = folders.made(parents, epochs);
+        List<Round> rounds = byShare.entrySet().stream()
+                .map(of -> new Round(
+                        book,
+                        book.share(of.getKey()),
+                        epochs.get(of.getKey()),
+                        places.get(of.getKey()),
+                        absent(places.get(of.getKey()), of.getValue())))
+                .toList();
+        Map<AccountStore.Key, Account> held = new HashMap<>();
+        accounts.lock(rounds.stream().flatMap(Round::accountKeys).distinct().toList())
+                .forEach(account -> held.put(AccountStore.Key.of(account), account));
+        rounds.forEach(round -> round.ask(held));
+        apply(rounds);
+        return rounds.stream().mapToInt(round -> round.taken.size()).sum();
+    }
+
+    /** Those whose path nobody has, and of several with the same the first. */
+    private List<Item> absent(Map<FilePath, RoadStore.Place> places, List<Item> asked) {
+        Map<Item, DeliveryStore.Present> where = new LinkedHashMap<>();
+        asked.forEach(item -> where.put(item, DeliveryStore.Present.of(places.get(item.path.parent()), item.path)));
+        Set<DeliveryStore.Present> present = rows.present(where.values());
+        return asked.stream().filter(item -> present.add(where.get(item))).toList();
+    }
+
+    private void apply(List<Round> rounds) {
+        List<DeliveryStore.Row> taken =
+                rounds.stream().flatMap(round -> round.taken.stream()).toList();
+        rows.add(taken);
+        audit.append(rounds.stream().flatMap(round -> round.lines.stream()).toList());
+        tallies.arrived(taken);
+        taken.forEach(row -> {
+            kept.hold(row.contents().kept());
+            kept.used(row.contents().kept(), 1);
+        });
+        rounds.forEach(Round::settle);
+    }
+
+    /** What is asked for one share. */
     private final class Round {
 
-        private final RuleBook book = books.of(estates.held());
+        private final RuleBook book;
         private final Share share;
         private final Volume volume;
         private final Epoch epoch;
         private final Map<FilePath, RoadStore.Place> places;
-        private final Map<String, Account> held = new LinkedHashMap<>();
-        private final Map<String, Long> growths = new HashMap<>();
-        private final List<DeliveryStore.Row> taken = new ArrayList<>();
-        private final List<DeliveryStore.Line> lines = new ArrayList<>();
         private final List<Item> items;
+        private final Map<AccountStore.Key, Long> growths = new HashMap<>();
+        private final List<DeliveryStore.Row> taken = new ArrayList<>();
+        private final List<AuditStore.Entry> lines = new ArrayList<>();
+        private Map<AccountStore.Key, Account> held = Map.of();
         private Bytes room = Bytes.ZERO;
 
-        Round(String name, List<Item> asked) {
-            this.share = book.share(name);
+        Round(RuleBook book, Share share, Epoch epoch, Map<FilePath, RoadStore.Place> places, List<Item> items) {
+            this.book = book;
+            this.share = share;
             this.volume = book.volume(share);
-            this.epoch = lives.holdTree(share);
-            this.places = folders.made(
-                    name, asked.stream().map(item -> item.path.parent()).collect(Collectors.toSet()), epoch);
-            Set<FilePath> present =
-                    rows.present(places, asked.stream().map(Item::path).toList());
-            this.items = asked.stream().filter(item -> present.add(item.path)).toList();
+            this.epoch = epoch;
+            this.places = places;
+            this.items = items;
         }
 
-        int run() {
-            lockAccounts();
+        Stream<AccountStore.Key> accountKeys() {
+            return items.stream().flatMap(this::keys);
+        }
+
+        private Stream<AccountStore.Key> keys(Item item) {
+            return AccountKeys.at(book, share.name(), item.path, owner(item));
+        }
+
+        void ask(Map<AccountStore.Key, Account> accounts) {
+            held = accounts;
             room = room(items.stream().mapToLong(this::allocated).sum());
             items.forEach(this::ask);
-            apply();
-            return taken.size();
         }
 
         /** The room there is for so much, or for as much of it as there is room for. */
@@ -130,54 +193,43 @@ public class Delivery {
             return volume.allocatedBytes(item.contents.here());
         }
 
-        private void lockAccounts() {
-            List<AccountStore.Key> keys = items.stream()
-                    .flatMap(item -> AccountKeys.at(book, share.name(), item.path, owner(item)))
-                    .distinct()
-                    .toList();
-            accounts.lock(keys).forEach(account -> held.put(key(account), account));
-        }
-
         private Owner owner(Item item) {
             return Owner.of(books.person(item.person));
-        }
-
-        private static String key(Account account) {
-            return account.rule().key() + "\n" + account.folder() + "\n" + account.owner();
         }
 
         private void ask(Item item) {
             Person person = books.person(item.person);
             Owner owner = Owner.of(person);
-            List<String> touched = AccountKeys.at(book, share.name(), item.path, owner)
-                    .map(key -> key.rule().key() + "\n" + key.folder() + "\n" + key.owner())
-                    .toList();
-            FileOperation operation = new FileOperation(
-                    Kind.WRITE,
-                    item.person,
-                    share.name(),
-                    item.path,
-                    Bytes.of(item.contents.length()),
-                    Workstations.of(share, item.person));
+            List<AccountStore.Key> touched = keys(item).toList();
+            FileOperation operation = operation(item);
             GateView view = new GateView(
                     book.reach(share),
                     new GateView.Access(share, person),
                     GateView.Limits.of(touched.stream().map(this::asItIsNow).toList()),
                     new GateView.Space(volume, room, Optional.empty()));
             boolean allowed = Gate.refusedAt(operation, view, item.at).isEmpty();
-            lines.add(new DeliveryStore.Line(
-                    operation,
-                    item.at,
-                    allowed,
-                    allowed ? "allowed" : Gate.decide(operation, view, item.at).reason()));
+            String reason =
+                    allowed ? "allowed" : Gate.decide(operation, view, item.at).reason();
+            lines.add(Notes.line(operation, item.at, allowed, reason));
             if (allowed) {
                 touched.forEach(key -> growths.merge(key, item.contents.length(), Long::sum));
                 room = room.minus(Bytes.of(allocated(item)));
-                taken.add(new DeliveryStore.Row(places.get(item.path.parent()), file(item, owner), item.contents));
+                taken.add(new DeliveryStore.Row(
+                        places.get(item.path.parent()), file(item, owner), item.contents, epoch.taken()));
             }
         }
 
-        private Account asItIsNow(String key) {
+        private FileOperation operation(Item item) {
+            return new FileOperation(
+                    Kind.WRITE,
+                    item.person,
+                    share.name(),
+                    item.path,
+                    Bytes.of(item.contents.length()),
+                    Workstations.of(share, item.person));
+        }
+
+        private Account asItIsNow(AccountStore.Key key) {
             Account account = held.get(key);
             return account.holding(Bytes.of(account.used().value() + growths.getOrDefault(key, 0L)));
         }
@@ -197,19 +249,13 @@ public class Delivery {
                     FileKind.of(name));
         }
 
-        private void apply() {
-            rows.add(taken, epoch);
-            rows.note(lines);
-            tallies.arrived(taken);
-            taken.forEach(row -> {
-                kept.hold(row.contents().kept());
-                kept.used(row.contents().kept(), 1);
-            });
-            if (!items.isEmpty()) {
+        /** Counts for whom they are, and the room they take. */
+        void settle() {
+            if (!growths.isEmpty()) {
                 Map<Account, Long> grown = new LinkedHashMap<>();
                 growths.forEach((key, bytes) -> grown.put(held.get(key), bytes));
-                FileOperation last = lines.getLast().operation();
-                crossings.grow(last, grown, items.getLast().at);
+                Item last = items.getLast();
+                crossings.grow(operation(last), grown, last.at);
             }
             long allocated =
                     taken.stream().mapToLong(row -> row.file().allocated()).sum();

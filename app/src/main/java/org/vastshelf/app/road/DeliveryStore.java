@@ -1,12 +1,14 @@
 package org.vastshelf.app.road;
 
-import java.time.Instant;
-import java.util.HashMap;
+import java.nio.ByteBuffer;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Row2;
 import org.jooq.impl.DSL;
@@ -15,12 +17,8 @@ import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.store.LoadStore;
-import org.vastshelf.app.store.Times;
-import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
-import org.vastshelf.core.gate.FileOperation;
-import org.vastshelf.core.unit.ShortText;
 
 /** Rows of many files and their audit lines, written in a few statements. */
 @Component
@@ -37,28 +35,36 @@ class DeliveryStore {
         this.files = files;
     }
 
-    record Row(RoadStore.Place place, FileRow file, Contents contents) {}
+    /** @param born after so many snapshots of its volume */
+    record Row(RoadStore.Place place, FileRow file, Contents contents, int born) {}
 
-    record Line(FileOperation operation, Instant at, boolean allowed, String reason) {}
+    /** A file that is there already. */
+    record Present(int catalogue, int folder, ByteBuffer name) {
+        static Present of(RoadStore.Place place, FilePath path) {
+            return new Present(place.catalogue(), place.folder(), ByteBuffer.wrap(PathBytes.of(path.name())));
+        }
+    }
 
-    /** Paths, of those asked for, at which there is a file already. */
-    Set<FilePath> present(Map<FilePath, RoadStore.Place> places, List<FilePath> paths) {
-        Map<Integer, FilePath> folders = new HashMap<>();
-        places.forEach((folder, place) -> folders.put(place.folder(), folder));
-        Set<FilePath> present = new HashSet<>();
-        for (int from = 0; from < paths.size(); from += AT_ONCE) {
-            List<FilePath> some = paths.subList(from, Math.min(paths.size(), from + AT_ONCE));
-            List<Row2<Integer, byte[]>> keys = some.stream()
-                    .map(path -> DSL.row(places.get(path.parent()).folder(), PathBytes.of(path.name())))
-                    .toList();
-            files.named(places.get(some.getFirst().parent()).catalogue(), keys)
-                    .forEach((folder, names) -> names.forEach(
-                            name -> present.add(folders.get(folder).child(PathBytes.shown(name)))));
+    /** Those of some files that are there already. */
+    Set<Present> present(Collection<Present> asked) {
+        Set<Present> present = new HashSet<>();
+        List<Present> all = List.copyOf(asked);
+        for (int from = 0; from < all.size(); from += AT_ONCE) {
+            Map<Integer, List<Row2<Integer, byte[]>>> keys =
+                    all.subList(from, Math.min(all.size(), from + AT_ONCE)).stream()
+                            .collect(Collectors.groupingBy(
+                                    Present::catalogue,
+                                    TreeMap::new,
+                                    Collectors.mapping(
+                                            one -> DSL.row(one.folder, one.name.array()), Collectors.toList())));
+            files.named(keys)
+                    .forEach(found ->
+                            present.add(new Present(found.catalogue(), found.folder(), ByteBuffer.wrap(found.name()))));
         }
         return present;
     }
 
-    void add(List<Row> rows, Epoch epoch) {
+    void add(List<Row> rows) {
         LoadStore buffer = new LoadStore(
                 "file",
                 "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,"
@@ -74,22 +80,9 @@ class DeliveryStore {
             buffer.number(file.kind().ordinal())
                     .number(1)
                     .bytes(ContentsCode.write(row.contents))
-                    .number(epoch.taken())
+                    .number(row.born)
                     .number(file.changed())
                     .endRow();
-        });
-    }
-
-    void note(List<Line> lines) {
-        LoadStore buffer =
-                new LoadStore("audit_pending", "at,person,client,share,operation,path,target,bytes,verdict,reason");
-        load(buffer, lines, line -> {
-            FileOperation operation = line.operation;
-            buffer.text(Times.stored(line.at).toString()).text(operation.person());
-            buffer.text(operation.client().address()).text(operation.share());
-            buffer.text(operation.kind().name()).text(operation.path().text()).text("");
-            buffer.number(operation.bytes().value()).text(line.allowed ? "ALLOWED" : "REFUSED");
-            buffer.text(ShortText.of(line.reason, AuditStore.LONGEST_REASON)).endRow();
         });
     }
 

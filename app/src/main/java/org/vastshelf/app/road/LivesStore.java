@@ -10,11 +10,14 @@ import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -39,26 +42,52 @@ class LivesStore {
 
     /** Keeps the folders of a share where they are until the transaction has ended; files may come and go. */
     Epoch holdTree(Share share) {
-        return epoch(share, false);
+        return epochs(List.of(share), false).get(share.name());
+    }
+
+    /** The same of several, by name. */
+    Map<String, Epoch> holdTrees(Collection<Share> shares) {
+        return epochs(shares, false);
     }
 
     /** Lets nobody else change files or folders of a share until the transaction has ended. */
     Epoch lockTree(Share share) {
-        return epoch(share, true);
+        return epochs(List.of(share), true).get(share.name());
     }
 
-    private Epoch epoch(Share share, boolean alone) {
-        return read(share, alone).orElseGet(() -> {
-            begin(share);
-            return read(share, alone).orElseThrow();
-        });
+    void lockTrees(Collection<Share> shares) {
+        epochs(shares, true);
     }
 
-    private Optional<Epoch> read(Share share, boolean alone) {
-        var row = db.select(FILE_TREE.EPOCH, FILE_TREE.NEWEST)
+    private Map<String, Epoch> epochs(Collection<Share> shares, boolean alone) {
+        if (shares.isEmpty()) {
+            return Map.of();
+        }
+        Map<String, Epoch> epochs = read(shares, alone);
+        if (epochs.size() < shares.size()) {
+            shares.stream()
+                    .filter(share -> !epochs.containsKey(share.name()))
+                    .sorted(Comparator.comparing(Share::name))
+                    .forEach(this::begin);
+            return read(shares, alone);
+        }
+        return epochs;
+    }
+
+    /** In the order of their names, in which everybody locks several. */
+    private Map<String, Epoch> read(Collection<Share> shares, boolean alone) {
+        Map<String, String> volumes = shares.stream().collect(Collectors.toMap(Share::name, Share::volume));
+        var rows = db.select(FILE_TREE.SHARE, FILE_TREE.VOLUME, FILE_TREE.EPOCH, FILE_TREE.NEWEST)
                 .from(FILE_TREE)
-                .where(FILE_TREE.SHARE.eq(share.name()), FILE_TREE.VOLUME.eq(share.volume()));
-        return (alone ? row.forUpdate() : row.forShare()).fetchOptional(r -> new Epoch(r.value1(), r.value2()));
+                .where(FILE_TREE.SHARE.in(volumes.keySet()))
+                .orderBy(FILE_TREE.SHARE);
+        Map<String, Epoch> epochs = new HashMap<>();
+        (alone ? rows.forUpdate() : rows.forShare()).forEach(row -> {
+            if (row.value2().equals(volumes.get(row.value1()))) {
+                epochs.put(row.value1(), new Epoch(row.value3(), row.value4()));
+            }
+        });
+        return epochs;
     }
 
     /**

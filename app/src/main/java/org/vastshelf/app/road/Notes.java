@@ -20,8 +20,16 @@ class Notes {
 
     /** Returns the receipt by which the line is found. */
     long note(FileOperation operation, GateView view, Instant now, boolean allowed) {
-        return audit.append(new AuditStore.Entry(
+        return audit.append(line(
+                operation,
                 now,
+                allowed,
+                allowed ? "allowed" : Gate.decide(operation, view, now).reason()));
+    }
+
+    static AuditStore.Entry line(FileOperation operation, Instant at, boolean allowed, String reason) {
+        return new AuditStore.Entry(
+                at,
                 operation.person(),
                 operation.client().address(),
                 operation.share(),
@@ -30,6 +38,6 @@ class Notes {
                 operation.to().map(FilePath::text).orElse(""),
                 operation.bytes().value(),
                 allowed,
-                allowed ? "allowed" : Gate.decide(operation, view, now).reason()));
+                reason);
     }
 }

@@ -9,8 +9,11 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Row10;
 import org.jooq.Row2;
@@ -33,75 +36,124 @@ class PlacesStore {
 
     /** Where files in these folders lie, by folder; folders are made where they are missing. */
     Map<FilePath, RoadStore.Place> made(String share, Collection<FilePath> folders, Epoch epoch) {
-        FilePath inRoot = new FilePath("/x");
-        int catalogue =
-                files.made(share, inRoot, files.place(share, inRoot), epoch).catalogue();
-        Set<FilePath> wanted = new TreeSet<>(Comparator.comparing(FilePath::text));
-        folders.forEach(folder -> {
-            wanted.add(folder);
-            wanted.addAll(folder.ancestors());
-        });
-        Map<FilePath, Integer> numbers = find(catalogue, wanted);
-        if (numbers.size() < wanted.size()) {
-            numbers = make(catalogue, wanted, epoch);
+        return made(Map.of(share, folders), Map.of(share, epoch)).get(share);
+    }
+
+    /** The same for several shares. */
+    Map<String, Map<FilePath, RoadStore.Place>> made(
+            Map<String, ? extends Collection<FilePath>> folders, Map<String, Epoch> epochs) {
+        Map<String, Integer> catalogues = catalogues(epochs);
+        List<Wanted> wanted = folders.entrySet().stream()
+                .map(of -> Wanted.of(catalogues.get(of.getKey()), of.getValue(), epochs.get(of.getKey())))
+                .sorted(Comparator.comparing(Wanted::catalogue))
+                .toList();
+        find(wanted);
+        List<Wanted> lacking = wanted.stream().filter(Wanted::isLacking).toList();
+        if (!lacking.isEmpty()) {
+            make(lacking);
         }
-        Map<FilePath, RoadStore.Place> places = new HashMap<>();
-        for (FilePath folder : folders) {
-            List<Integer> along = new ArrayList<>();
-            for (FilePath above : folder.ancestors()) {
-                along.add(numbers.get(above));
-            }
-            along.add(numbers.get(folder));
-            places.put(folder, new RoadStore.Place(catalogue, along, true, false));
-        }
+        Map<Integer, Wanted> byCatalogue = wanted.stream().collect(Collectors.toMap(Wanted::catalogue, w -> w));
+        Map<String, Map<FilePath, RoadStore.Place>> places = new HashMap<>();
+        folders.forEach((share, of) ->
+                places.put(share, byCatalogue.get(catalogues.get(share)).places(of)));
         return places;
     }
 
-    private Map<FilePath, Integer> find(int catalogue, Set<FilePath> wanted) {
-        List<byte[]> hashes = wanted.stream()
-                .map(folder -> PathBytes.hash(PathBytes.of(folder.text())))
-                .toList();
-        Map<FilePath, Integer> numbers = new HashMap<>();
-        db.select(FOLDER.PATH, FOLDER.NO)
-                .from(FOLDER)
-                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.PATH_HASH.in(hashes))
-                .forEach(row -> numbers.put(new FilePath(PathBytes.shown(row.value1())), row.value2()));
-        numbers.keySet().retainAll(wanted);
-        return numbers;
+    /** Folders of one share, of which some have a number. */
+    private record Wanted(int catalogue, SortedSet<FilePath> all, Epoch epoch, Map<FilePath, Integer> numbers) {
+
+        static Wanted of(int catalogue, Collection<FilePath> folders, Epoch epoch) {
+            SortedSet<FilePath> all = new TreeSet<>(Comparator.comparing(FilePath::text));
+            folders.forEach(folder -> {
+                all.add(folder);
+                all.addAll(folder.ancestors());
+            });
+            return new Wanted(catalogue, all, epoch, new HashMap<>());
+        }
+
+        boolean isLacking() {
+            return numbers.size() < all.size();
+        }
+
+        Map<FilePath, RoadStore.Place> places(Collection<FilePath> folders) {
+            Map<FilePath, RoadStore.Place> places = new HashMap<>();
+            for (FilePath folder : folders) {
+                List<Integer> along = new ArrayList<>();
+                folder.ancestors().forEach(above -> along.add(numbers.get(above)));
+                along.add(numbers.get(folder));
+                places.put(folder, new RoadStore.Place(catalogue, along, true, false));
+            }
+            return places;
+        }
+    }
+
+    private Map<String, Integer> catalogues(Map<String, Epoch> epochs) {
+        FilePath inRoot = new FilePath("/x");
+        Map<String, Integer> found = db.select(CATALOGUE.NAME, CATALOGUE.NO)
+                .from(CATALOGUE)
+                .where(CATALOGUE.NAME.in(epochs.keySet()))
+                .fetchMap(CATALOGUE.NAME, CATALOGUE.NO);
+        epochs.forEach((share, epoch) -> found.computeIfAbsent(
+                share,
+                none -> files.made(share, inRoot, Optional.empty(), epoch).catalogue()));
+        return found;
+    }
+
+    private static byte[] hash(FilePath folder) {
+        return PathBytes.hash(PathBytes.of(folder.text()));
+    }
+
+    private void find(List<Wanted> wanted) {
+        Map<Integer, Wanted> byCatalogue = wanted.stream().collect(Collectors.toMap(Wanted::catalogue, w -> w));
+        db.select(FOLDER.CATALOGUE_NO, FOLDER.PATH, FOLDER.NO)
+                // Of many it would rather read all that there are.
+                .from(FOLDER.forceIndex("folder_by_hash"))
+                .where(DSL.or(wanted.stream()
+                        .map(w -> FOLDER.CATALOGUE_NO
+                                .eq(w.catalogue)
+                                .and(FOLDER.PATH_HASH.in(
+                                        w.all.stream().map(PlacesStore::hash).toList())))
+                        .toList()))
+                .forEach(row -> {
+                    Wanted of = byCatalogue.get(row.value1());
+                    FilePath path = new FilePath(PathBytes.shown(row.value2()));
+                    if (of.all.contains(path)) {
+                        of.numbers.put(path, row.value3());
+                    }
+                });
     }
 
     /** Makes those that are missing, the outer ones first. */
-    private Map<FilePath, Integer> make(int catalogue, Set<FilePath> wanted, Epoch epoch) {
-        int next = db.select(CATALOGUE.NEXT_FOLDER)
+    private void make(List<Wanted> lacking) {
+        Map<Integer, Integer> next = db.select(CATALOGUE.NO, CATALOGUE.NEXT_FOLDER)
                 .from(CATALOGUE)
-                .where(CATALOGUE.NO.eq(catalogue))
+                .where(CATALOGUE.NO.in(lacking.stream().map(Wanted::catalogue).toList()))
+                .orderBy(CATALOGUE.NO)
                 .forUpdate()
-                .fetchSingle(CATALOGUE.NEXT_FOLDER);
-        Map<FilePath, Integer> numbers = find(catalogue, wanted);
+                .fetchMap(CATALOGUE.NO, CATALOGUE.NEXT_FOLDER);
+        // Somebody may have made some before this had the catalogues to itself.
+        find(lacking);
         List<Row10<Integer, Integer, Integer, Integer, byte[], byte[], Long, Long, Long, Integer>> rows =
                 new ArrayList<>();
-        List<Row2<Integer, byte[]>> keys = new ArrayList<>();
-        for (FilePath folder : wanted) {
-            if (numbers.containsKey(folder)) {
-                continue;
+        Map<Integer, List<Row2<Integer, byte[]>>> keys = new TreeMap<>();
+        for (Wanted of : lacking) {
+            for (FilePath folder : of.all) {
+                if (!of.numbers.containsKey(folder)) {
+                    int parent = folder.isRoot() ? 0 : of.numbers.get(folder.parent());
+                    int no = next.merge(of.catalogue, 1, Integer::sum) - 1;
+                    if (!folder.isRoot()) {
+                        keys.computeIfAbsent(of.catalogue, none -> new ArrayList<>())
+                                .add(DSL.row(parent, PathBytes.of(folder.name())));
+                    }
+                    byte[] path = PathBytes.of(folder.text());
+                    int depth = folder.parts().size();
+                    rows.add(
+                            DSL.row(of.catalogue, no, parent, depth, hash(folder), path, 0L, 0L, 0L, of.epoch.taken()));
+                    of.numbers.put(folder, no);
+                }
             }
-            int parent = numbers.get(folder.parent());
-            keys.add(DSL.row(parent, PathBytes.of(folder.name())));
-            byte[] path = PathBytes.of(folder.text());
-            rows.add(DSL.row(
-                    catalogue,
-                    next,
-                    parent,
-                    folder.parts().size(),
-                    PathBytes.hash(path),
-                    path,
-                    0L,
-                    0L,
-                    0L,
-                    epoch.taken()));
-            numbers.put(folder, next++);
         }
-        files.requireNoFiles(catalogue, keys);
+        files.requireNoFiles(keys);
         db.insertInto(FOLDER)
                 .columns(
                         FOLDER.CATALOGUE_NO,
@@ -117,9 +169,8 @@ class PlacesStore {
                 .valuesOfRows(rows)
                 .execute();
         db.update(CATALOGUE)
-                .set(CATALOGUE.NEXT_FOLDER, next)
-                .where(CATALOGUE.NO.eq(catalogue))
+                .set(CATALOGUE.NEXT_FOLDER, DSL.case_(CATALOGUE.NO).mapValues(next))
+                .where(CATALOGUE.NO.in(next.keySet()))
                 .execute();
-        return numbers;
     }
 }

@@ -85,7 +85,7 @@ class RoadStore {
                 .toList();
         Result<? extends Record> rows = db.select(CATALOGUE.NO, FOLDER.NO, FOLDER.DEPTH, FOLDER.PATH)
                 .from(CATALOGUE)
-                .leftJoin(FOLDER)
+                .leftJoin(FOLDER.forceIndex("folder_by_hash"))
                 .on(
                         FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO),
                         FOLDER.PATH_HASH.in(paths.stream().map(PathBytes::hash).toList()))
@@ -152,30 +152,32 @@ class RoadStore {
     /** A file can't be a folder too. */
     private void requireNoFile(int catalogue, int parent, FilePath folder) {
         if (!folder.isRoot()) {
-            requireNoFiles(catalogue, List.of(DSL.row(parent, PathBytes.of(folder.name()))));
+            requireNoFiles(Map.of(catalogue, List.of(DSL.row(parent, PathBytes.of(folder.name())))));
         }
     }
 
-    /** None of these, each a folder and a name in it, may be a file. */
-    void requireNoFiles(int catalogue, List<Row2<Integer, byte[]>> keys) {
-        named(catalogue, keys).values().stream()
-                .flatMap(List::stream)
-                .findFirst()
-                .ifPresent(name -> {
-                    throw new Taken("'" + PathBytes.shown(name) + "' is a file, and can't hold others");
-                });
+    /** None of these, by catalogue a folder and a name in it, may be a file. */
+    void requireNoFiles(Map<Integer, List<Row2<Integer, byte[]>>> keys) {
+        named(keys).stream().findFirst().ifPresent(found -> {
+            throw new Taken("'" + PathBytes.shown(found.name) + "' is a file, and can't hold others");
+        });
     }
 
-    /** Names of files, of those asked for by folder and name, that are there; by folder. */
-    Map<Integer, List<byte[]>> named(int catalogue, List<Row2<Integer, byte[]>> keys) {
+    /** A file that is there. */
+    record Named(int catalogue, int folder, byte[] name) {}
+
+    /** Files, of those asked for by catalogue, folder and name, that are there. */
+    List<Named> named(Map<Integer, List<Row2<Integer, byte[]>>> keys) {
         return keys.isEmpty()
-                ? Map.of()
-                : db.select(FILE.FOLDER_NO, FILE.NAME)
-                        .from(FILE)
-                        .where(
-                                FILE.CATALOGUE_NO.eq(catalogue),
-                                DSL.row(FILE.FOLDER_NO, FILE.NAME).in(keys))
-                        .fetchGroups(FILE.FOLDER_NO, FILE.NAME);
+                ? List.of()
+                : db.select(FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME)
+                        .from(FILE.forceIndex("PRIMARY"))
+                        .where(DSL.or(keys.entrySet().stream()
+                                .map(of -> FILE.CATALOGUE_NO
+                                        .eq(of.getKey())
+                                        .and(DSL.row(FILE.FOLDER_NO, FILE.NAME).in(of.getValue())))
+                                .toList()))
+                        .fetch(row -> new Named(row.value1(), row.value2(), row.value3()));
     }
 
     private int first(String share) {

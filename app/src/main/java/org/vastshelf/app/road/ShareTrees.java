@@ -1,5 +1,6 @@
 package org.vastshelf.app.road;
 
+import java.util.Collection;
 import org.springframework.stereotype.Service;
 import org.vastshelf.core.estate.Share;
 
@@ -14,10 +15,10 @@ public class ShareTrees {
     }
 
     /**
-     * Lets nobody else change files or folders of a share until the transaction has ended. Files that lay on another
+     * Lets nobody else change files or folders of these shares until the transaction has ended. Files that lay on another
      * volume before count as saved just now.
      */
-    public void lock(Share share) {
-        lives.lockTree(share);
+    public void lock(Collection<Share> shares) {
+        lives.lockTrees(shares);
     }
 }

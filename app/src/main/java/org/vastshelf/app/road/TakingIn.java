@@ -2,6 +2,7 @@ package org.vastshelf.app.road;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +16,7 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.common.CommonUnits;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.SavingRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.TieringRule;
@@ -162,16 +164,17 @@ public class TakingIn {
 
     /** Counts in folders that files take more, or less; says how much all together. */
     private long changed(Share share, List<TakingInStore.Found> changed, Epoch epoch, Growth growth) {
-        Map<org.vastshelf.core.estate.FilePath, RoadStore.Place> places = folders.made(
+        Map<FilePath, RoadStore.Place> places = folders.made(
                 share.name(), changed.stream().map(TakingInStore.Found::folder).collect(Collectors.toSet()), epoch);
         Map<DeliveryStore.Row, Long> grown = new TreeMap<>(
                 Comparator.comparing((DeliveryStore.Row row) -> row.place().folder())
-                        .thenComparing(row -> row.file().name(), java.util.Arrays::compareUnsigned));
+                        .thenComparing(row -> row.file().name(), Arrays::compareUnsigned));
         changed.forEach(found -> grown.put(
                 new DeliveryStore.Row(
                         places.get(found.folder()),
                         found.file().row(),
-                        found.file().contents()),
+                        found.file().contents(),
+                        found.file().lived().born()),
                 growth.of(found.file().row())));
         tallies.grown(grown);
         return grown.values().stream().mapToLong(Long::longValue).sum();

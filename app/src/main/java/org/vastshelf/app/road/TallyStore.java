@@ -6,11 +6,14 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -47,25 +50,28 @@ class TallyStore {
         add(place.catalogue(), changes);
     }
 
-    /** Counts many new files of one share, in its folders and in all that enclose them. */
+    /** Counts many new files, in their folders and in all that enclose them. */
     void arrived(List<DeliveryStore.Row> rows) {
-        if (rows.isEmpty()) {
-            return;
-        }
-        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
-        Map<Integer, long[]> sums = new TreeMap<>();
-        for (DeliveryStore.Row row : rows) {
-            count(changes, row.place(), row.file(), 1);
-            for (int folder : row.place().folders()) {
-                long[] by = sums.computeIfAbsent(folder, none -> new long[3]);
-                by[0]++;
-                by[1] += row.file().bytes();
-                by[2] += row.file().allocated();
+        byCatalogue(rows).forEach((catalogue, some) -> {
+            Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
+            Map<Integer, long[]> sums = new TreeMap<>();
+            for (DeliveryStore.Row row : some) {
+                count(changes, row.place(), row.file(), 1);
+                for (int folder : row.place().folders()) {
+                    long[] by = sums.computeIfAbsent(folder, none -> new long[3]);
+                    by[0]++;
+                    by[1] += row.file().bytes();
+                    by[2] += row.file().allocated();
+                }
             }
-        }
-        int catalogue = rows.getFirst().place().catalogue();
-        add(catalogue, changes);
-        sums(catalogue, sums);
+            add(catalogue, changes);
+            sums(catalogue, sums);
+        });
+    }
+
+    private static SortedMap<Integer, List<DeliveryStore.Row>> byCatalogue(Collection<DeliveryStore.Row> rows) {
+        return rows.stream()
+                .collect(Collectors.groupingBy(row -> row.place().catalogue(), TreeMap::new, Collectors.toList()));
     }
 
     /** Counts that files of one share take so much more, or less, in their folders and in all that enclose them. */

@@ -13,6 +13,7 @@ import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
+import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.SnapshotRule;
 
@@ -26,17 +27,16 @@ class SnapshotDue implements DueWork {
     /** So many at once. */
     private static final int MOST = 300;
 
-    private final Snapshots snapshots;
-
+    private final TakingByRule taking;
     private final EstateStore estates;
     private final AgendaStore agenda;
     private final ShelfClock clock;
     private final Map<String, Instant> last = new ConcurrentHashMap<>();
 
-    SnapshotDue(Snapshots snapshots, EstateStore estates, AgendaStore agenda, ShelfClock clock) {
+    SnapshotDue(TakingByRule taking, EstateStore estates, AgendaStore agenda, ShelfClock clock) {
         this.agenda = agenda;
         this.clock = clock;
-        this.snapshots = snapshots;
+        this.taking = taking;
         this.estates = estates;
     }
 
@@ -51,19 +51,30 @@ class SnapshotDue implements DueWork {
     }
 
     @Override
-    public void act(String volume, Instant at) {
+    public boolean isTogether() {
+        return true;
+    }
 
-        estates.load().find(Kinds.SNAPSHOTTING, volume).ifPresent(rule -> {
-            List<Instant> moments = moments(rule, at);
-            snapshots.takeBy(rule, moments);
-            last.put(volume, moments.getLast());
-        });
+    @Override
+    public void act(String volume, Instant at) {
+        act(List.of(volume), at);
+    }
+
+    @Override
+    public void act(List<String> volumes, Instant at) {
+        Instant until = clock.now();
+        Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
+        Estate estate = estates.load();
+        List<TakingByRule.Wanted> wanted = volumes.stream()
+                .flatMap(volume -> estate.find(Kinds.SNAPSHOTTING, volume).stream())
+                .map(rule -> new TakingByRule.Wanted(rule, moments(rule, at, other)))
+                .toList();
+        taking.take(wanted);
+        wanted.forEach(w -> last.put(w.volume(), w.moments().getLast()));
     }
 
     /** This one, and those that a jump of the clock passed before anything else was to happen. */
-    private List<Instant> moments(SnapshotRule rule, Instant at) {
-        Instant until = clock.now();
-        Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
+    private static List<Instant> moments(SnapshotRule rule, Instant at, Instant other) {
         List<Instant> moments = new ArrayList<>(List.of(at));
         rule.when().runs(at, other, ShelfClock.ZONE, MOST).stream()
                 .filter(next -> next.isBefore(other))

@@ -8,16 +8,23 @@ import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.Row2;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.road.CloneFiles;
+import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.SnapshotRecord;
 import org.vastshelf.core.snapshot.HeldBlocks;
@@ -41,10 +48,18 @@ class SnapshotStore {
     record Taken(String volume, int number, String name, Instant at, String by, boolean scheduled) {}
 
     List<Taken> of(String volume) {
-        return db.selectFrom(SNAPSHOT)
-                .where(SNAPSHOT.VOLUME.eq(volume))
-                .orderBy(SNAPSHOT.NUMBER)
-                .fetch(SnapshotStore::taken);
+        return of(List.of(volume)).getOrDefault(volume, List.of());
+    }
+
+    /** By volume, oldest first. */
+    Map<String, List<Taken>> of(Collection<String> volumes) {
+        return db
+                .selectFrom(SNAPSHOT)
+                .where(SNAPSHOT.VOLUME.in(volumes))
+                .orderBy(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER)
+                .fetch(SnapshotStore::taken)
+                .stream()
+                .collect(Collectors.groupingBy(Taken::volume));
     }
 
     /** By volume, oldest first. */
@@ -64,9 +79,16 @@ class SnapshotStore {
     }
 
     List<HeldBlocks.Count> held(String volume) {
-        return db.selectFrom(HELD_BLOCK)
-                .where(HELD_BLOCK.VOLUME.eq(volume))
-                .fetch(row -> new HeldBlocks.Count(row.getBorn(), row.getDied(), row.getBytes()));
+        return held(List.of(volume)).getOrDefault(volume, List.of());
+    }
+
+    Map<String, List<HeldBlocks.Count>> held(Collection<String> volumes) {
+        Map<String, List<HeldBlocks.Count>> held = new HashMap<>();
+        db.selectFrom(HELD_BLOCK)
+                .where(HELD_BLOCK.VOLUME.in(volumes))
+                .forEach(row -> held.computeIfAbsent(row.getVolume(), none -> new ArrayList<>())
+                        .add(new HeldBlocks.Count(row.getBorn(), row.getDied(), row.getBytes())));
+        return held;
     }
 
     /**
@@ -75,53 +97,77 @@ class SnapshotStore {
      * @return how many were ever taken
      */
     int lock(String volume) {
-        return locked(volume).orElseGet(() -> {
+        return lock(new TreeSet<>(List.of(volume))).get(volume);
+    }
+
+    /** The same of several volumes. */
+    Map<String, Integer> lock(SortedSet<String> volumes) {
+        Map<String, Integer> locked = locked(volumes);
+        if (locked.size() < volumes.size()) {
             db.insertInto(SNAPSHOT_NUMBER)
-                    .set(SNAPSHOT_NUMBER.VOLUME, volume)
-                    .set(SNAPSHOT_NUMBER.TAKEN, 0)
+                    .columns(SNAPSHOT_NUMBER.VOLUME, SNAPSHOT_NUMBER.TAKEN)
+                    .valuesOfRows(volumes.stream()
+                            .filter(volume -> !locked.containsKey(volume))
+                            .map(volume -> DSL.row(volume, 0))
+                            .toList())
                     .onDuplicateKeyIgnore()
                     .execute();
-            return locked(volume).orElseThrow();
-        });
+            return locked(volumes);
+        }
+        return locked;
     }
 
-    private Optional<Integer> locked(String volume) {
-        return db.select(SNAPSHOT_NUMBER.TAKEN)
+    private Map<String, Integer> locked(SortedSet<String> volumes) {
+        return db.select(SNAPSHOT_NUMBER.VOLUME, SNAPSHOT_NUMBER.TAKEN)
                 .from(SNAPSHOT_NUMBER)
-                .where(SNAPSHOT_NUMBER.VOLUME.eq(volume))
+                .where(SNAPSHOT_NUMBER.VOLUME.in(volumes))
+                .orderBy(SNAPSHOT_NUMBER.VOLUME)
                 .forUpdate()
-                .fetchOptional(SNAPSHOT_NUMBER.TAKEN);
+                .fetchMap(SNAPSHOT_NUMBER.VOLUME, SNAPSHOT_NUMBER.TAKEN);
     }
 
-    /** Adds snapshots of one volume; the last of them is the last that was ever taken. */
+    /** Adds snapshots; the last of each volume is the last that was ever taken. */
     void add(List<Taken> snapshots) {
-        db.insertInto(SNAPSHOT)
-                .columns(
-                        SNAPSHOT.VOLUME,
-                        SNAPSHOT.NUMBER,
-                        SNAPSHOT.NAME,
-                        SNAPSHOT.TAKEN_AT,
-                        SNAPSHOT.TAKEN_BY,
-                        SNAPSHOT.SCHEDULED)
-                .valuesOfRows(snapshots.stream()
-                        .map(s -> DSL.row(s.volume, s.number, s.name, Times.stored(s.at), s.by, s.scheduled ? 1 : 0))
-                        .toList())
-                .execute();
-        Taken last = snapshots.getLast();
+        LoadStore rows = new LoadStore("snapshot", "volume,number,name,taken_at,taken_by,scheduled");
+        Map<String, Integer> last = new TreeMap<>();
+        for (Taken snapshot : snapshots) {
+            rows.text(snapshot.volume).number(snapshot.number).text(snapshot.name);
+            rows.text(Times.stored(snapshot.at).toString()).text(snapshot.by);
+            rows.number(snapshot.scheduled ? 1 : 0).endRow();
+            last.put(snapshot.volume, snapshot.number);
+        }
+        db.connection(rows::flush);
         db.update(SNAPSHOT_NUMBER)
-                .set(SNAPSHOT_NUMBER.TAKEN, last.number)
-                .where(SNAPSHOT_NUMBER.VOLUME.eq(last.volume))
+                .set(SNAPSHOT_NUMBER.TAKEN, DSL.case_(SNAPSHOT_NUMBER.VOLUME).mapValues(last))
+                .where(SNAPSHOT_NUMBER.VOLUME.in(last.keySet()))
                 .execute();
     }
 
-    /** From now on files on these shares are born after so many snapshots. */
-    void begin(String volume, Collection<String> shares, int taken, int newest) {
-        db.update(FILE_TREE)
-                .set(FILE_TREE.VOLUME, volume)
-                .set(FILE_TREE.EPOCH, taken)
-                .set(FILE_TREE.NEWEST, newest)
-                .where(FILE_TREE.SHARE.in(shares))
-                .execute();
+    /**
+     * From when on files on the shares of a volume count.
+     *
+     * @param taken after so many snapshots they are born
+     */
+    record Begun(List<String> shares, int taken, int newest) {}
+
+    /** From now on files on the shares of these volumes are born after so many snapshots. */
+    void begin(Map<String, Begun> volumes) {
+        Map<String, String> of = new TreeMap<>();
+        Map<String, Integer> taken = new TreeMap<>();
+        Map<String, Integer> newest = new TreeMap<>();
+        volumes.forEach((volume, begun) -> begun.shares.forEach(share -> {
+            of.put(share, volume);
+            taken.put(share, begun.taken);
+            newest.put(share, begun.newest);
+        }));
+        if (!of.isEmpty()) {
+            db.update(FILE_TREE)
+                    .set(FILE_TREE.VOLUME, DSL.case_(FILE_TREE.SHARE).mapValues(of))
+                    .set(FILE_TREE.EPOCH, DSL.case_(FILE_TREE.SHARE).mapValues(taken))
+                    .set(FILE_TREE.NEWEST, DSL.case_(FILE_TREE.SHARE).mapValues(newest))
+                    .where(FILE_TREE.SHARE.in(of.keySet()))
+                    .execute();
+        }
     }
 
     /**
@@ -171,8 +217,13 @@ class SnapshotStore {
      * @param now asked for where somebody needs one until a moment
      */
     Map<Integer, List<Need>> needs(String volume, Supplier<Instant> now) {
+        return needs(List.of(volume), now).getOrDefault(volume, Map.of());
+    }
+
+    /** The same by volume. */
+    Map<String, Map<Integer, List<Need>>> needs(Collection<String> volumes, Supplier<Instant> now) {
         List<Need> needs = db.selectFrom(SNAPSHOT_HOLD)
-                .where(SNAPSHOT_HOLD.VOLUME.eq(volume))
+                .where(SNAPSHOT_HOLD.VOLUME.in(volumes))
                 .orderBy(SNAPSHOT_HOLD.HOLDER)
                 .fetch(row -> new Need(
                         row.getVolume(),
@@ -184,15 +235,19 @@ class SnapshotStore {
                 needs.stream().anyMatch(need -> need.until.isPresent()) ? Optional.of(now.get()) : Optional.empty();
         return needs.stream()
                 .filter(need -> need.until.isEmpty() || need.until.get().isAfter(by.orElseThrow()))
-                .collect(Collectors.groupingBy(Need::number));
+                .collect(Collectors.groupingBy(Need::volume, Collectors.groupingBy(Need::number)));
     }
 
-    void remove(String volume, Collection<Integer> numbers) {
+    /** Removes snapshots, by volume, and what was noted of those who needed them. */
+    void remove(Map<String, ? extends Collection<Integer>> numbers) {
+        List<Row2<String, Integer>> keys = numbers.entrySet().stream()
+                .flatMap(of -> of.getValue().stream().map(number -> DSL.row(of.getKey(), number)))
+                .toList();
         db.deleteFrom(SNAPSHOT)
-                .where(SNAPSHOT.VOLUME.eq(volume), SNAPSHOT.NUMBER.in(numbers))
+                .where(DSL.row(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER).in(keys))
                 .execute();
         db.deleteFrom(SNAPSHOT_HOLD)
-                .where(SNAPSHOT_HOLD.VOLUME.eq(volume), SNAPSHOT_HOLD.NUMBER.in(numbers))
+                .where(DSL.row(SNAPSHOT_HOLD.VOLUME, SNAPSHOT_HOLD.NUMBER).in(keys))
                 .execute();
     }
 
@@ -213,19 +268,27 @@ class SnapshotStore {
     }
 
     /** Writes the counts anew, and that so many bytes are free again. */
-    void keep(String volume, List<HeldBlocks.Count> counts, long freed) {
-        db.deleteFrom(HELD_BLOCK).where(HELD_BLOCK.VOLUME.eq(volume)).execute();
-        if (!counts.isEmpty()) {
-            db.insertInto(HELD_BLOCK)
-                    .columns(HELD_BLOCK.VOLUME, HELD_BLOCK.BORN, HELD_BLOCK.DIED, HELD_BLOCK.BYTES)
-                    .valuesOfRows(counts.stream()
-                            .map(c -> DSL.row(volume, c.born(), c.died(), c.bytes()))
-                            .toList())
-                    .execute();
+    void keep(List<Snapshots.Leaving> changed) {
+        if (changed.isEmpty()) {
+            return;
         }
-        db.update(VOLUME_USAGE)
-                .set(VOLUME_USAGE.SNAPSHOT_BYTES, VOLUME_USAGE.SNAPSHOT_BYTES.minus(freed))
-                .where(VOLUME_USAGE.VOLUME.eq(volume))
+        db.deleteFrom(HELD_BLOCK)
+                .where(HELD_BLOCK.VOLUME.in(
+                        changed.stream().map(Snapshots.Leaving::volume).toList()))
                 .execute();
+        LoadStore rows = new LoadStore("held_block", "volume,born,died,bytes");
+        changed.forEach(of -> of.left()
+                .forEach(count -> rows.text(of.volume())
+                        .number(count.born())
+                        .number(count.died())
+                        .number(count.bytes())
+                        .endRow()));
+        db.connection(rows::flush);
+        changed.stream()
+                .filter(of -> of.freed() != 0)
+                .forEach(of -> db.update(VOLUME_USAGE)
+                        .set(VOLUME_USAGE.SNAPSHOT_BYTES, VOLUME_USAGE.SNAPSHOT_BYTES.minus(of.freed()))
+                        .where(VOLUME_USAGE.VOLUME.eq(of.volume()))
+                        .execute());
     }
 }

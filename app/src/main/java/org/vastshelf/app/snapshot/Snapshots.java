@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
@@ -174,11 +175,11 @@ public class Snapshots {
         return new Shelf(volume, taken, HeldBlocks.sums(numbers(taken), held));
     }
 
-    private static NavigableSet<Integer> numbers(List<Taken> taken) {
+    static NavigableSet<Integer> numbers(List<Taken> taken) {
         return taken.stream().map(Taken::number).collect(Collectors.toCollection(TreeSet::new));
     }
 
-    private static Volume volume(Estate estate, String name) {
+    static Volume volume(Estate estate, String name) {
         return Optional.ofNullable(estate.volumes().get(name)).orElseThrow(() -> new NotFound("volume", name));
     }
 
@@ -209,7 +210,7 @@ public class Snapshots {
     }
 
     /** The name, or where another has it one that a number sets apart. */
-    private static String free(List<Taken> there, String name, int number) {
+    static String free(List<Taken> there, String name, int number) {
         String free = name;
         for (int apart = number; isTaken(there, free); apart++) {
             free = name + " (" + apart + ")";
@@ -217,61 +218,19 @@ public class Snapshots {
         return free;
     }
 
-    /**
-     * Takes those that a rule wants, and deletes those of its that it keeps no longer. Of several moments between which
-     * nobody could save, those that would be gone again by the last are passed over: they would have held nothing.
-     *
-     * @param moments ascending, at least one
-     */
-    void takeBy(SnapshotRule rule, List<Instant> moments) {
-        String name = rule.volume();
-        transactions.run(() -> {
-            Estate estate = estates.held().estate();
-            Volume volume = volume(estate, name);
-            requireKeeping(volume);
-            int ever = lock(estate, name);
-            List<Taken> there = store.of(name);
-            Map<Integer, List<Need>> needs = needs(name);
-            Set<Instant> kept = kept(there, moments, rule);
-            List<Integer> gone = leaving(there, kept, needs);
-            List<Taken> all = new ArrayList<>(there);
-            for (int i = 0; i < moments.size(); i++) {
-                Instant at = moments.get(i);
-                int number = ever + 1 + i;
-                if (kept.contains(at)) {
-                    String called = free(all, rule.name(at, ShelfClock.ZONE, number), number);
-                    all.add(new Taken(name, number, called, at, SCHEDULE, true));
-                }
-            }
-            requireRoom(name, all.size() - gone.size());
-            if (takesNoMore(estate, name)) {
-                deeds.note(SCHEDULE, "", Deeds.Kind.SNAPSHOT, where(name), false, "not taken: the reserve is full");
-                return;
-            }
-            List<Taken> taken = all.subList(there.size(), all.size());
-            store.add(taken);
-            String said = said(taken);
-            if (!gone.isEmpty()) {
-                List<HeldBlocks.Count> held = store.held(name);
-                Shelf shelf = new Shelf(volume, all, HeldBlocks.sums(numbers(all), held));
-                said += "; " + deleted(shelf, gone, remove(shelf, held, gone));
-            }
-            deeds.done(SCHEDULE, Deeds.Kind.SNAPSHOT, where(name), said);
-            begin(estate, name, taken.getLast().number(), taken.getLast().number());
-            makeRoom(estate, name);
-        });
-        pruning.wanted();
-    }
-
     /** From now on files of a volume are born after so many snapshots. */
     private void begin(Estate estate, String volume, int ever, int newest) {
-        store.begin(volume, estate.sharesOn(volume).map(Share::name).sorted().toList(), ever, newest);
+        store.begin(Map.of(volume, new SnapshotStore.Begun(sharesOn(estate, volume), ever, newest)));
+    }
+
+    static List<String> sharesOn(Estate estate, String volume) {
+        return estate.sharesOn(volume).map(Share::name).sorted().toList();
     }
 
     /** Room that is kept for the snapshots of some volumes. */
-    private record Reserve(Full full, long bytes, List<String> volumes) {}
+    record Reserve(Full full, long bytes, List<String> volumes) {}
 
-    private static List<Reserve> reserves(Estate estate, String volume) {
+    static List<Reserve> reserves(Estate estate, String volume) {
         List<Reserve> found = new ArrayList<>();
         estate.find(Kinds.RESERVE, volume)
                 .ifPresent(r -> found.add(new Reserve(r.full(), r.bytes().value(), List.of(volume))));
@@ -300,13 +259,13 @@ public class Snapshots {
     }
 
     /** Whether snapshots hold what is reserved for them, and none is to be taken then. */
-    private boolean takesNoMore(Estate estate, String volume) {
+    boolean takesNoMore(Estate estate, String volume) {
         return reserves(estate, volume).stream()
                 .anyMatch(reserve -> reserve.full == Full.TAKE_NO_MORE && heldBytes(reserve.volumes) >= reserve.bytes);
     }
 
     /** Deletes the oldest that may go, one after the other, as long as all of them hold more than is reserved. */
-    private void makeRoom(Estate estate, String volume) {
+    void makeRoom(Estate estate, String volume) {
         reserves(estate, volume).stream()
                 .filter(reserve -> reserve.full == Full.DELETE_OLDEST)
                 .forEach(reserve -> makeRoom(reserve, volume));
@@ -407,14 +366,7 @@ public class Snapshots {
         return days.subList(Math.max(0, days.size() - MOST_DAYS), days.size());
     }
 
-    private static String said(List<Taken> taken) {
-        return taken.size() == 1
-                ? "snapshot '" + taken.getFirst().name() + "' taken"
-                : "snapshots '" + taken.getFirst().name() + "' to '"
-                        + taken.getLast().name() + "' taken, " + taken.size() + " in all";
-    }
-
-    private static Set<Instant> kept(List<Taken> there, List<Instant> more, SnapshotRule rule) {
+    static Set<Instant> kept(List<Taken> there, List<Instant> more, SnapshotRule rule) {
         List<Instant> moments = Stream.concat(
                         there.stream().filter(Taken::scheduled).map(Taken::at), more.stream())
                 .sorted()
@@ -422,14 +374,14 @@ public class Snapshots {
         return rule.keep().kept(moments, ShelfClock.ZONE);
     }
 
-    private static void requireKeeping(Volume volume) {
+    static void requireKeeping(Volume volume) {
         if (!volume.kind().keepsSnapshots()) {
             throw new IllegalArgumentException("volume " + volume.name() + " has a file system of the kind '"
                     + volume.kind().title() + "'; a volume of another kind would have to take its place");
         }
     }
 
-    private static void requireRoom(String volume, int snapshots) {
+    static void requireRoom(String volume, int snapshots) {
         if (snapshots > HeldBytes.MOST_SNAPSHOTS) {
             throw new IllegalArgumentException("volume " + volume + " has " + (snapshots - 1)
                     + " snapshots, must have at most " + HeldBytes.MOST_SNAPSHOTS + "; delete some first");
@@ -446,7 +398,7 @@ public class Snapshots {
         return leaving(there, kept(there, more, rule), needs(rule.volume()));
     }
 
-    private static List<Integer> leaving(List<Taken> there, Set<Instant> kept, Map<Integer, List<Need>> needs) {
+    static List<Integer> leaving(List<Taken> there, Set<Instant> kept, Map<Integer, List<Need>> needs) {
         return there.stream()
                 .filter(t -> t.scheduled() && !kept.contains(t.at()) && !needs.containsKey(t.number()))
                 .map(Taken::number)
@@ -585,17 +537,22 @@ public class Snapshots {
      * for it; says how many snapshots of it were ever taken.
      */
     private int lock(Estate estate, String volume) {
-        reserves(estate, volume).stream()
+        return lock(estate, List.of(volume)).get(volume);
+    }
+
+    /** The same of several. */
+    Map<String, Integer> lock(Estate estate, Collection<String> volumes) {
+        SortedSet<String> all = new TreeSet<>(volumes);
+        volumes.stream()
+                .flatMap(volume -> reserves(estate, volume).stream())
                 .filter(reserve -> reserve.full == Full.DELETE_OLDEST)
-                .flatMap(reserve -> reserve.volumes.stream())
-                .sorted()
-                .forEach(store::lock);
-        int ever = store.lock(volume);
-        estate.sharesOn(volume).sorted(Comparator.comparing(Share::name)).forEach(trees::lock);
+                .forEach(reserve -> all.addAll(reserve.volumes));
+        Map<String, Integer> ever = store.lock(all);
+        trees.lock(volumes.stream().flatMap(estate::sharesOn).toList());
         return ever;
     }
 
-    private static String where(String volume) {
+    static String where(String volume) {
         return "/protect/volumes/" + volume;
     }
 
@@ -635,19 +592,30 @@ public class Snapshots {
 
     /** Removes snapshots that may go, with what they alone hold; says how much that is. */
     private long remove(Shelf shelf, List<HeldBlocks.Count> held, Collection<Integer> numbers) {
-        String volume = shelf.volume.name();
-        NavigableSet<Integer> left = numbers(shelf.taken);
-        left.removeAll(Set.copyOf(numbers));
-        long free = shelf.held.freedBy(shelf.positions(numbers));
-        store.remove(volume, numbers);
-        List<HeldBlocks.Count> counts = HeldBlocks.left(left, held);
-        if (!Set.copyOf(counts).equals(Set.copyOf(held))) {
-            store.keep(volume, counts, free);
-        }
-        return free;
+        Leaving leaving = Leaving.of(shelf, held, numbers);
+        store.remove(Map.of(shelf.volume.name(), numbers));
+        store.keep(Stream.of(leaving).filter(Leaving::changes).toList());
+        return leaving.freed;
     }
 
-    private static String deleted(Shelf shelf, Collection<Integer> numbers, long free) {
+    /**
+     * Snapshots that go, and what is held after them.
+     *
+     * @param changes whether it is counted otherwise then
+     */
+    record Leaving(String volume, List<HeldBlocks.Count> left, long freed, boolean changes) {
+
+        static Leaving of(Shelf shelf, List<HeldBlocks.Count> held, Collection<Integer> numbers) {
+            NavigableSet<Integer> stay = numbers(shelf.taken);
+            stay.removeAll(Set.copyOf(numbers));
+            long free = shelf.held.freedBy(shelf.positions(numbers));
+            List<HeldBlocks.Count> left = HeldBlocks.left(stay, held);
+            boolean changes = !Set.copyOf(left).equals(Set.copyOf(held));
+            return new Leaving(shelf.volume.name(), left, free, changes);
+        }
+    }
+
+    static String deleted(Shelf shelf, Collection<Integer> numbers, long free) {
         List<String> names = new ArrayList<>();
         shelf.taken.stream().filter(t -> numbers.contains(t.number())).forEach(t -> names.add("'" + t.name() + "'"));
         String which = names.size() <= 5

@@ -13,6 +13,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AuditLineRecord;
 import org.vastshelf.core.audit.AuditLine;
@@ -27,6 +28,7 @@ public class AuditStore {
 
     public static final int LONGEST_REASON = 1_000;
     private static final int LONGEST_NAME = 64;
+    private static final int LOAD_BYTES = 4 << 20;
 
     private final DSLContext db;
     private final AuditChain chain;
@@ -85,6 +87,25 @@ public class AuditStore {
                 .returningResult(AUDIT_PENDING.RECEIPT)
                 .fetchSingle()
                 .value1();
+    }
+
+    /** Writes several in one statement, in their order. */
+    public void append(List<Entry> entries) {
+        LoadStore rows =
+                new LoadStore("audit_pending", "at,person,client,share,operation,path,target,bytes,verdict,reason");
+        db.connection(connection -> {
+            for (Entry entry : entries) {
+                rows.text(Times.stored(entry.at()).toString()).text(ShortText.of(entry.person(), LONGEST_NAME));
+                rows.text(ShortText.of(entry.client(), LONGEST_NAME)).text(ShortText.of(entry.share(), LONGEST_NAME));
+                rows.text(entry.operation()).text(entry.path()).text(entry.target());
+                rows.number(entry.bytes()).text(entry.allowed() ? "ALLOWED" : "REFUSED");
+                rows.text(ShortText.of(entry.reason(), LONGEST_REASON)).endRow();
+                if (rows.size() > LOAD_BYTES) {
+                    rows.flush(connection);
+                }
+            }
+            rows.flush(connection);
+        });
     }
 
     /** The line with this receipt. */

@@ -1,5 +1,7 @@
 package org.vastshelf.app.trace;
 
+import java.time.Instant;
+import java.util.List;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 
@@ -46,6 +48,17 @@ public class Deeds {
 
     public void done(String who, Kind kind, String what, String text) {
         note(who, "", kind, what, true, text);
+    }
+
+    /** One of several deeds of a kind. */
+    public record Done(String what, String text) {}
+
+    /** Several of the same person at once. */
+    public void done(String who, Kind kind, List<Done> all) {
+        Instant at = clock.instant();
+        audit.append(all.stream()
+                .map(done -> new AuditStore.Entry(at, who, "", "", kind.word, done.what, 0, true, done.text))
+                .toList());
     }
 
     /** Something that was allowed or refused to a client at an address. */

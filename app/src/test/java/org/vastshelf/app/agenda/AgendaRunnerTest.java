@@ -38,6 +38,7 @@ class AgendaRunnerTest {
 
     private final List<String> failed = new ArrayList<>();
     private final List<List<String>> committed = new ArrayList<>();
+    private final List<List<String>> calls = new ArrayList<>();
     private List<String> underWay = new ArrayList<>();
 
     private record Work(DueKind kind, boolean isQuick, List<String> deeds) implements DueWork {
@@ -48,6 +49,34 @@ class AgendaRunnerTest {
                 throw new IllegalStateException("no good");
             }
             deeds.add(key);
+        }
+
+        @Override
+        public Optional<Instant> again(String key, Instant at, Supplier<Optional<Instant>> byAgenda) {
+            return Optional.empty();
+        }
+    }
+
+    /** Does what is of one moment at once. */
+    private record Together(DueKind kind, List<String> deeds, List<List<String>> calls) implements DueWork {
+
+        @Override
+        public boolean isTogether() {
+            return true;
+        }
+
+        @Override
+        public void act(String key, Instant at) {
+            if (key.equals("bad")) {
+                throw new IllegalStateException("no good");
+            }
+            deeds.add(key);
+        }
+
+        @Override
+        public void act(List<String> keys, Instant at) {
+            calls.add(keys);
+            DueWork.super.act(keys, at);
         }
 
         @Override
@@ -69,7 +98,11 @@ class AgendaRunnerTest {
         when(agenda.lead()).thenReturn(true);
         when(agenda.first(any(), any()))
                 .thenAnswer(call -> due.values().stream().findFirst());
-        doAnswer(call -> due.remove(call.<Row>getArgument(0).entry()))
+        when(agenda.besides(any(), any())).thenAnswer(call -> besides(call.getArgument(0)));
+        doAnswer(call -> {
+                    call.<List<Row>>getArgument(0).forEach(row -> due.remove(row.entry()));
+                    return null;
+                })
                 .when(agenda)
                 .done(any(), any());
         doAnswer(call -> {
@@ -103,6 +136,14 @@ class AgendaRunnerTest {
         }
     }
 
+    private List<Row> besides(Row first) {
+        return due.values().stream()
+                .filter(row -> row.at().equals(first.at())
+                        && row.entry().kind().equals(first.entry().kind())
+                        && row.entry().key().compareTo(first.entry().key()) > 0)
+                .toList();
+    }
+
     private void due(DueKind kind, String... keys) {
         for (String key : keys) {
             Entry entry = new Entry(kind, key);
@@ -111,8 +152,10 @@ class AgendaRunnerTest {
     }
 
     private void catchUp() {
-        List<DueWork> works =
-                List.of(new Work(DueKind.TRAFFIC, true, underWay), new Work(DueKind.ORDER, false, underWay));
+        List<DueWork> works = List.of(
+                new Work(DueKind.TRAFFIC, true, underWay),
+                new Work(DueKind.ORDER, false, underWay),
+                new Together(DueKind.HARDWARE, underWay, calls));
         new AgendaRunner(
                         agenda,
                         mock(AgendaKeeping.class),
@@ -148,5 +191,26 @@ class AgendaRunnerTest {
 
         assertThat(failed).containsExactly("bad");
         assertThat(committed.stream().flatMap(List::stream)).containsExactly("a", "b", "c", "d");
+    }
+
+    @Test
+    void what_can_be_is_done_at_once_with_what_is_due_at_the_same_moment() {
+        due(DueKind.HARDWARE, "a", "b", "c");
+
+        catchUp();
+
+        assertThat(calls).containsExactly(List.of("a", "b", "c"));
+        assertThat(committed).containsExactly(List.of("a", "b", "c"));
+    }
+
+    @Test
+    void where_one_of_a_moment_fails_the_others_are_tried_once_more_and_each_alone() {
+        due(DueKind.HARDWARE, "a", "b", "bad", "c", "d", "e");
+
+        catchUp();
+
+        assertThat(failed).containsExactly("bad");
+        assertThat(committed.stream().flatMap(List::stream)).containsExactlyInAnyOrder("a", "b", "c", "d", "e");
+        assertThat(calls.stream().filter(call -> call.size() > 1)).hasSize(1);
     }
 }

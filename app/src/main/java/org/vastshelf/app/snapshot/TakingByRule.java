@@ -1,0 +1,194 @@
+package org.vastshelf.app.snapshot;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.clock.CountedClock;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.snapshot.SnapshotStore.Need;
+import org.vastshelf.app.snapshot.SnapshotStore.Taken;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.trace.Deeds;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.SnapshotRule;
+import org.vastshelf.core.snapshot.HeldBlocks;
+
+/**
+ * Takes snapshots that rules want, and deletes those of theirs that they keep no longer; of many volumes in as many
+ * statements as of one.
+ */
+@Component
+class TakingByRule {
+
+    private final Snapshots snapshots;
+    private final SnapshotStore store;
+    private final EstateStore estates;
+    private final Pruning pruning;
+    private final Deeds deeds;
+    private final Transactions transactions;
+    private final CountedClock counted;
+
+    TakingByRule(
+            Snapshots snapshots,
+            SnapshotStore store,
+            EstateStore estates,
+            Pruning pruning,
+            Deeds deeds,
+            Transactions transactions,
+            CountedClock counted) {
+        this.snapshots = snapshots;
+        this.store = store;
+        this.estates = estates;
+        this.pruning = pruning;
+        this.deeds = deeds;
+        this.transactions = transactions;
+        this.counted = counted;
+    }
+
+    /**
+     * What a rule wants taken.
+     *
+     * @param moments ascending, at least one
+     */
+    record Wanted(SnapshotRule rule, List<Instant> moments) {
+        String volume() {
+            return rule.volume();
+        }
+    }
+
+    /**
+     * Takes them. Of several moments between which nobody could save, those that would be gone again by the last are
+     * passed over: they would have held nothing.
+     *
+     * @throws IllegalArgumentException when a volume can't have one more
+     */
+    void take(List<Wanted> wanted) {
+        transactions.run(() -> {
+            Estate estate = estates.held().estate();
+            // Where room is reserved, what one volume gives up counts for the next.
+            Map<Boolean, List<Wanted>> byReserve = wanted.stream()
+                    .collect(Collectors.partitioningBy(
+                            w -> Snapshots.reserves(estate, w.volume()).isEmpty()));
+            takeTogether(estate, byReserve.get(true));
+            byReserve.get(false).forEach(one -> takeWithin(estate, one));
+        });
+        pruning.wanted();
+    }
+
+    private void takeWithin(Estate estate, Wanted wanted) {
+        String volume = wanted.volume();
+        snapshots.lock(estate, List.of(volume));
+        if (snapshots.takesNoMore(estate, volume)) {
+            deeds.note(
+                    Snapshots.SCHEDULE,
+                    "",
+                    Deeds.Kind.SNAPSHOT,
+                    Snapshots.where(volume),
+                    false,
+                    "not taken: the reserve is full");
+            return;
+        }
+        takeTogether(estate, List.of(wanted));
+        snapshots.makeRoom(estate, volume);
+    }
+
+    private void takeTogether(Estate estate, List<Wanted> wanted) {
+        if (wanted.isEmpty()) {
+            return;
+        }
+        List<String> volumes = wanted.stream().map(Wanted::volume).toList();
+        volumes.forEach(volume -> Snapshots.requireKeeping(Snapshots.volume(estate, volume)));
+        Map<String, Integer> ever = snapshots.lock(estate, volumes);
+        Map<String, List<Taken>> there = store.of(volumes);
+        Map<String, Map<Integer, List<Need>>> needs = store.needs(volumes, counted::instant);
+        List<Round> rounds = wanted.stream()
+                .map(w -> Round.of(
+                        w,
+                        ever.get(w.volume()),
+                        there.getOrDefault(w.volume(), List.of()),
+                        needs.getOrDefault(w.volume(), Map.of())))
+                .toList();
+        store.add(rounds.stream().flatMap(round -> round.more().stream()).toList());
+        Map<String, String> gone = remove(
+                estate, rounds.stream().filter(round -> !round.gone.isEmpty()).toList());
+        deeds.done(
+                Snapshots.SCHEDULE,
+                Deeds.Kind.SNAPSHOT,
+                rounds.stream()
+                        .map(round -> new Deeds.Done(
+                                Snapshots.where(round.volume), round.said() + gone.getOrDefault(round.volume, "")))
+                        .toList());
+        store.begin(rounds.stream().collect(Collectors.toMap(Round::volume, round -> round.begun(estate))));
+    }
+
+    /** Removes what goes; says it by volume. */
+    private Map<String, String> remove(Estate estate, List<Round> rounds) {
+        if (rounds.isEmpty()) {
+            return Map.of();
+        }
+        Map<String, List<HeldBlocks.Count>> held =
+                store.held(rounds.stream().map(Round::volume).toList());
+        Map<String, String> said = new TreeMap<>();
+        List<Snapshots.Leaving> leaving = new ArrayList<>();
+        for (Round round : rounds) {
+            List<HeldBlocks.Count> counts = held.getOrDefault(round.volume, List.of());
+            Snapshots.Shelf shelf = new Snapshots.Shelf(
+                    Snapshots.volume(estate, round.volume),
+                    round.all,
+                    HeldBlocks.sums(Snapshots.numbers(round.all), counts));
+            Snapshots.Leaving of = Snapshots.Leaving.of(shelf, counts, round.gone);
+            leaving.add(of);
+            said.put(round.volume, "; " + Snapshots.deleted(shelf, round.gone, of.freed()));
+        }
+        store.remove(rounds.stream().collect(Collectors.toMap(Round::volume, Round::gone)));
+        store.keep(leaving.stream().filter(Snapshots.Leaving::changes).toList());
+        return said;
+    }
+
+    /**
+     * What comes and goes of one volume.
+     *
+     * @param all those that were there, then those that come
+     */
+    private record Round(String volume, List<Taken> all, int before, List<Integer> gone) {
+
+        static Round of(Wanted wanted, int ever, List<Taken> there, Map<Integer, List<Need>> needs) {
+            Set<Instant> kept = Snapshots.kept(there, wanted.moments, wanted.rule);
+            List<Integer> gone = Snapshots.leaving(there, kept, needs);
+            List<Taken> all = new ArrayList<>(there);
+            for (int i = 0; i < wanted.moments.size(); i++) {
+                Instant at = wanted.moments.get(i);
+                int number = ever + 1 + i;
+                if (kept.contains(at)) {
+                    String called = Snapshots.free(all, wanted.rule.name(at, ShelfClock.ZONE, number), number);
+                    all.add(new Taken(wanted.volume(), number, called, at, Snapshots.SCHEDULE, true));
+                }
+            }
+            Snapshots.requireRoom(wanted.volume(), all.size() - gone.size());
+            return new Round(wanted.volume(), all, there.size(), gone);
+        }
+
+        List<Taken> more() {
+            return all.subList(before, all.size());
+        }
+
+        String said() {
+            List<Taken> taken = more();
+            String first = "'" + taken.getFirst().name() + "'";
+            return taken.size() == 1
+                    ? "snapshot " + first + " taken"
+                    : "snapshots " + first + " to '" + taken.getLast().name() + "' taken, " + taken.size() + " in all";
+        }
+
+        SnapshotStore.Begun begun(Estate estate) {
+            int last = all.getLast().number();
+            return new SnapshotStore.Begun(Snapshots.sharesOn(estate, volume), last, last);
+        }
+    }
+}
