@@ -149,7 +149,7 @@ class SavingsTest {
         bringIn("twins", tree);
         try (Browser browser = new Browser(1280, 800).signIn("odile")) {
             browser.page.navigate("/lighten");
-            assertThat(browser.page.locator("main")).containsText("not measured yet");
+            assertThat(browser.page.locator("main")).containsText("not measured");
             browser.page.locator("a[href='/lighten/catalogues/twins']").focus();
             browser.page.keyboard().press("Enter");
             assertThat(browser.page.locator("h1")).hasText("What could be spared in twins?");

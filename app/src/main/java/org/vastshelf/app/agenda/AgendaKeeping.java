@@ -1,5 +1,6 @@
 package org.vastshelf.app.agenda;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
@@ -65,6 +66,10 @@ class AgendaKeeping implements EstateFollower {
     }
 
     private Instant from(Entry entry) {
+        if (entry.kind().equals(DueKind.AGES)) {
+            // Known from the first day on.
+            return clock.instant().minus(Duration.ofDays(1));
+        }
         return entry.kind().equals(DueKind.HISTORY)
                 ? history.lastDay()
                         .map(day ->

@@ -12,7 +12,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.vastshelf.app.config.Settings;
-import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.kit.AmountText;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;
@@ -181,24 +181,13 @@ class ColdController {
                     text(authority),
                     Boolean.TRUE.equals(encrypted),
                     new ColdPrices(
-                            price("perTibMonth", perTibMonth),
-                            price("perThousandRequests", perThousandRequests),
-                            price("perTibRecalled", perTibRecalled)));
+                            AmountText.parse("perTibMonth", perTibMonth),
+                            AmountText.parse("perThousandRequests", perThousandRequests),
+                            AmountText.parse("perTibRecalled", perTibRecalled)));
         }
 
         private static String text(String typed) {
             return typed == null ? "" : typed.strip();
-        }
-
-        private static BigDecimal price(String field, String typed) {
-            return AtField.read(field, () -> {
-                try {
-                    return new BigDecimal(text(typed).replace(',', '.'));
-                } catch (NumberFormatException none) {
-                    throw new IllegalArgumentException(
-                            "'" + text(typed) + "' is no amount; type one such as 4.25", none);
-                }
-            });
         }
     }
 

@@ -1,26 +1,18 @@
 package org.vastshelf.app.saving;
 
-import jakarta.servlet.http.HttpServletRequest;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.util.UriUtils;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Form;
-import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.kit.Page;
@@ -30,7 +22,6 @@ import org.vastshelf.app.saving.SavingRun.State;
 import org.vastshelf.app.saving.SavingRun.Wanted;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.saving.Savings;
 
 /** What could be spared of each share and folder, as it was measured. */
@@ -105,21 +96,6 @@ class SavingController {
                 : "by contents, " + bytes / KIB + " KiB on average";
     }
 
-    /** A catalogue in the list. */
-    record Row(
-            String name,
-            String of,
-            String files,
-            String bytes,
-            String saved,
-            String share,
-            String packed,
-            String how,
-            List<Link> links) {}
-
-    /** Where to look further. */
-    record Link(String said, String address) {}
-
     /** A measurement in a list. */
     record RunRow(
             long id,
@@ -134,56 +110,6 @@ class SavingController {
             String packed,
             boolean running,
             boolean rests) {}
-
-    @GetMapping("/lighten")
-    String list(HttpServletRequest request, Model model) {
-        Figures fmt = Figures.of(model);
-        Map<Integer, SavingRun> latest = savings.latest();
-        Map<String, Share> shares = estates.load().shares();
-        model.addAttribute(
-                "catalogues",
-                Listing.of(
-                                request,
-                                catalogues.all(),
-                                Catalogue::name,
-                                new Listing.Column<>("name", Comparator.comparing(Catalogue::name)),
-                                new Listing.Column<>("bytes", Comparator.comparing(Catalogue::bytes)),
-                                new Listing.Column<>(
-                                        "saved",
-                                        Comparator.comparing(c -> Optional.ofNullable(latest.get(c.no()))
-                                                .map(run -> run.savings().savedBytes())
-                                                .orElse(-1L))))
-                        .map(c -> row(fmt, c, Optional.ofNullable(latest.get(c.no())), shares)));
-        return "lighten";
-    }
-
-    private static Row row(Figures fmt, Catalogue catalogue, Optional<SavingRun> run, Map<String, Share> shares) {
-        return new Row(
-                catalogue.name(),
-                switch (catalogue.source()) {
-                    case SHARE -> "a share";
-                    case FOLDER -> catalogue.root();
-                    case TABLE -> "a CSV, without its files";
-                },
-                fmt.count(catalogue.files()),
-                fmt.size(catalogue.bytes()),
-                run.map(r -> saved(fmt, r.savings())).orElse("not measured yet"),
-                run.map(r -> share(fmt, r.savings())).orElse(""),
-                run.map(r -> packed(fmt, r)).orElse(""),
-                run.map(r -> how(r.wanted())).orElse(""),
-                links(catalogue.name(), Optional.ofNullable(shares.get(catalogue.name()))));
-    }
-
-    private static List<Link> links(String catalogue, Optional<Share> share) {
-        List<Link> links = new ArrayList<>();
-        links.add(new Link("what would leave?", "/lighten/leaving/" + segment(catalogue)));
-        share.ifPresent(s -> links.add(new Link("keep equal parts once", "/lighten/volumes/" + segment(s.volume()))));
-        return links;
-    }
-
-    private static String segment(String name) {
-        return UriUtils.encodePathSegment(name, StandardCharsets.UTF_8);
-    }
 
     private static String saved(Figures fmt, Savings savings) {
         String saved = fmt.size(savings.savedBytes());

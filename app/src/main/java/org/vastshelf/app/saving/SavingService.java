@@ -111,7 +111,7 @@ public class SavingService {
     }
 
     /** The last measurement of each catalogue that has come to its end, by the catalogue's number. */
-    Map<Integer, SavingRun> latest() {
+    public Map<Integer, SavingRun> latest() {
         return store.latest();
     }
 

@@ -26,86 +26,45 @@ record SavingTyping(
         @Nullable String hours,
         @Nullable String mibps) {
 
-    private static final int USUAL_UNIT = 64 << 10;
-    private static final int USUAL_DAYS = 30;
-    private static final int USUAL_HOURS = 6;
-    private static final int USUAL_MIBPS = 200;
     private static final int KIB = 1 << 10;
 
     /** Fields that belong together. */
     public record Part(String legend, List<Field> fields) {}
 
     /** The fields, filled with what a rule says, or with what is usual. */
-    static List<Part> parts(Typed.Fields typed, Optional<SavingRule> rule) {
+    static List<Part> parts(Typed.Fields typed, String volume, Optional<SavingRule> said) {
+        SavingRule rule = said.orElseGet(() -> SavingRule.usual(volume));
         List<Integer> lengths = IntStream.iterate(
                         SavingRule.LEAST_UNIT, bytes -> bytes <= SavingRule.MOST_UNIT, bytes -> bytes * 2)
                 .boxed()
                 .toList();
         Stream<Field> what = Stream.of(
-                typed.select(
-                                "aim",
-                                "What is done",
-                                List.of(Aim.values()),
-                                Aim::name,
-                                Aim::title,
-                                rule.map(SavingRule::aim).orElse(Aim.ONCE))
+                typed.select("aim", "What is done", List.of(Aim.values()), Aim::name, Aim::title, rule.aim())
                         .width("w-72"),
-                typed.select(
-                                "cut",
-                                "Units are",
-                                List.of(Cut.values()),
-                                Cut::name,
-                                Cut::title,
-                                rule.map(SavingRule::cut).orElse(Cut.BLOCKS))
+                typed.select("cut", "Units are", List.of(Cut.values()), Cut::name, Cut::title, rule.cut())
                         .width("w-64"),
-                typed.select(
-                                "unit",
-                                "of",
-                                lengths,
-                                String::valueOf,
-                                bytes -> bytes / KIB + " KiB",
-                                rule.map(SavingRule::unitBytes).orElse(USUAL_UNIT))
+                typed.select("unit", "of", lengths, String::valueOf, bytes -> bytes / KIB + " KiB", rule.unitBytes())
                         .width("w-28"));
         Stream<Field> which = Stream.of(
-                typed.text(
-                                "days",
-                                "Not changed for days",
-                                rule.map(SavingRule::leastDays).orElse(USUAL_DAYS) + "")
+                typed.text("days", "Not changed for days", String.valueOf(rule.leastDays()))
                         .width("w-44"),
-                typed.text(
-                                "kinds",
-                                "Except",
-                                rule.map(r -> TypedValues.said(r.exceptKinds())).orElse("films, databases"))
+                typed.text("kinds", "Except", TypedValues.said(rule.exceptKinds()))
                         .hint("kinds, with commas between them")
                         .width("w-64"),
-                typed.text(
-                                "names",
-                                "Except names like",
-                                rule.map(r -> String.join(", ", r.exceptNames()))
-                                        .orElse(""))
+                typed.text("names", "Except names like", String.join(", ", rule.exceptNames()))
                         .hint("such as *.iso, backup-*")
                         .width("w-56"),
-                typed.area(
-                                "stays",
-                                "Except in",
-                                rule.map(r -> TypedValues.lines(r.exceptPlaces()))
-                                        .orElse(""))
+                typed.area("stays", "Except in", TypedValues.lines(rule.exceptPlaces()))
                         .with("rows", 2)
                         .hint("one a line, such as press:/issues/2026")
                         .width("w-64"));
         Stream<Field> run = Stream.of(
-                typed.text(
-                                "hours",
-                                "Hours of a run",
-                                rule.map(SavingRule::hours).orElse(USUAL_HOURS) + "")
+                typed.text("hours", "Hours of a run", String.valueOf(rule.hours()))
                         .width("w-36"),
-                typed.text(
-                                "mibps",
-                                "At most MiB a second",
-                                rule.map(SavingRule::mibps).orElse(USUAL_MIBPS) + "")
+                typed.text("mibps", "At most MiB a second", String.valueOf(rule.mibps()))
                         .hint("less what clients ask of the server")
                         .width("w-56"));
-        Stream<Field> when = ScheduleForm.fields(typed, rule.map(SavingRule::when), ScheduleForm.always()).stream();
+        Stream<Field> when = ScheduleForm.fields(typed, said.map(SavingRule::when), ScheduleForm.always()).stream();
         return List.of(
                 new Part("What becomes of files?", what.toList()),
                 new Part("Of which?", which.toList()),
@@ -118,7 +77,7 @@ record SavingTyping(
                 volume,
                 aim == null ? Aim.ONCE : aim,
                 cut == null ? Cut.BLOCKS : cut,
-                unit == null ? USUAL_UNIT : unit,
+                unit == null ? SavingRule.usual(volume).unitBytes() : unit,
                 TypedValues.number("days", days, "0"),
                 TypedValues.kinds("kinds", kinds),
                 TypedValues.list(names),

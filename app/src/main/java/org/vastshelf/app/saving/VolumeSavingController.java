@@ -58,7 +58,7 @@ class VolumeSavingController {
         model.addAttribute("designs", me.isAdministrator());
         if (me.isAdministrator()) {
             model.addAttribute("action", HERE + volume);
-            model.addAttribute("parts", SavingTyping.parts(Typed.of(model).at(HERE + volume), saving.rule()));
+            model.addAttribute("parts", SavingTyping.parts(Typed.of(model).at(HERE + volume), volume, saving.rule()));
         }
         return "volume-saving";
     }

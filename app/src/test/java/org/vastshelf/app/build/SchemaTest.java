@@ -33,6 +33,7 @@ import org.vastshelf.core.estate.Pace;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.PoolPrice;
 import org.vastshelf.core.estate.PoolReserveRule;
 import org.vastshelf.core.estate.ProtectionGoal;
 import org.vastshelf.core.estate.Rebuild;
@@ -83,6 +84,7 @@ class SchemaTest {
                 ProtectionGoal.class,
                 ReserveRule.class,
                 PoolReserveRule.class,
+                PoolPrice.class,
                 RehearsalRule.class,
                 SavingRule.class,
                 RetentionRule.class,

@@ -24,6 +24,8 @@ public final class Kinds {
             Kind.of("snapshot reserve", "reserves", ReserveRule.class, ReserveRule::governs);
     public static final Kind<PoolReserveRule> POOL_RESERVE =
             Kind.of("snapshot room", "poolReserves", PoolReserveRule.class, PoolReserveRule::governs);
+    public static final Kind<PoolPrice> POOL_PRICE =
+            Kind.of("pool price", "poolPrices", PoolPrice.class, PoolPrice::governs);
     public static final Kind<ProtectionGoal> GOAL =
             Kind.of("protection goal", "protectionGoals", ProtectionGoal.class, ProtectionGoal::governs);
     public static final Kind<RetentionRule> RETENTION =
@@ -63,6 +65,7 @@ public final class Kinds {
             SNAPSHOTTING,
             RESERVE,
             POOL_RESERVE,
+            POOL_PRICE,
             GOAL,
             RETENTION,
             LEGAL_TAG,
@@ -80,7 +83,7 @@ public final class Kinds {
 
     /** Kinds of rules about what happens by itself. */
     public static final List<Kind<? extends Rule>> RULES =
-            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, POOL_RESERVE, GOAL, REHEARSAL, SAVING);
+            List.of(GROWTH, LIFT, SCRUBBING, SNAPSHOTTING, RESERVE, POOL_RESERVE, POOL_PRICE, GOAL, REHEARSAL, SAVING);
 
     private Kinds() {}
 }

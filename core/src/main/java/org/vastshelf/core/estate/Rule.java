@@ -11,6 +11,7 @@ public sealed interface Rule
                 SnapshotRule,
                 ReserveRule,
                 PoolReserveRule,
+                PoolPrice,
                 ProtectionGoal,
                 RehearsalRule,
                 SavingRule {

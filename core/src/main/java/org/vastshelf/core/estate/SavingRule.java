@@ -71,6 +71,12 @@ public record SavingRule(
         }
     }
 
+    private static final int USUAL_UNIT = 64 << 10;
+    private static final int USUAL_DAYS = 30;
+    private static final int USUAL_HOURS = 6;
+    private static final int USUAL_MIBPS = 200;
+    private static final Schedule EACH_EVENING = new Schedule(Schedule.BEGINNING.withHour(22), "FREQ=DAILY");
+
     public static final int LEAST_UNIT = 4 << 10;
     public static final int MOST_UNIT = 128 << 10;
     public static final int MOST_DAYS = 3_650;
@@ -78,6 +84,22 @@ public record SavingRule(
     public static final int MOST_HOURS = 168;
     public static final int MOST_MIBPS = 1_000_000;
     private static final long DAY = 86_400;
+
+    /** What is usual where nobody says otherwise: films and databases seldom have parts in common, and are left. */
+    public static SavingRule usual(String volume) {
+        return new SavingRule(
+                volume,
+                Aim.ONCE,
+                Cut.BLOCKS,
+                USUAL_UNIT,
+                USUAL_DAYS,
+                Set.of(FileKind.FILM, FileKind.DATABASE),
+                List.of(),
+                List.of(),
+                EACH_EVENING,
+                USUAL_HOURS,
+                USUAL_MIBPS);
+    }
 
     public SavingRule {
         exceptKinds = Set.copyOf(exceptKinds);

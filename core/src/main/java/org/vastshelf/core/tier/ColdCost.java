@@ -1,10 +1,8 @@
 package org.vastshelf.core.tier;
 
 import java.math.BigDecimal;
-import java.math.MathContext;
-import java.math.RoundingMode;
 import org.vastshelf.core.estate.ColdPrices;
-import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.estate.Price;
 
 /**
  * What it costs to keep files in a cold store, in the currency of its prices, exact to a hundredth.
@@ -19,26 +17,18 @@ public record ColdCost(BigDecimal monthly, BigDecimal once, long requests, BigDe
     /** Each file is written, and read back before it is let go. */
     private static final int REQUESTS_A_FILE = 2;
 
-    private static final BigDecimal TIB = BigDecimal.valueOf(Bytes.TIB);
-    private static final BigDecimal THOUSAND = BigDecimal.valueOf(1_000);
-    private static final int CENTS = 2;
-
     public static ColdCost of(FileSum leaving, ColdPrices prices) {
         long requests = Math.multiplyExact(leaving.files(), REQUESTS_A_FILE);
-        BigDecimal bytes = BigDecimal.valueOf(leaving.bytes());
-        BigDecimal recalls = BigDecimal.valueOf(leaving.files()).multiply(prices.perThousandRequests());
         return new ColdCost(
-                cents(bytes.multiply(prices.perTibMonth()).divide(TIB, MathContext.DECIMAL128)),
-                cents(BigDecimal.valueOf(requests)
-                        .multiply(prices.perThousandRequests())
-                        .divide(THOUSAND, MathContext.DECIMAL128)),
+                Price.cents(Price.of(leaving.bytes(), prices.perTibMonth())),
+                Price.cents(Price.ofRequests(requests, prices.perThousandRequests())),
                 requests,
-                cents(bytes.multiply(prices.perTibRecalled())
-                        .divide(TIB, MathContext.DECIMAL128)
-                        .add(recalls.divide(THOUSAND, MathContext.DECIMAL128))));
+                Price.cents(recalled(leaving, prices)));
     }
 
-    private static BigDecimal cents(BigDecimal amount) {
-        return amount.setScale(CENTS, RoundingMode.HALF_UP);
+    /** What it costs to bring files back, each by a request; not rounded. */
+    public static BigDecimal recalled(FileSum files, ColdPrices prices) {
+        return Price.of(files.bytes(), prices.perTibRecalled())
+                .add(Price.ofRequests(files.files(), prices.perThousandRequests()));
     }
 }

@@ -1,5 +1,6 @@
 package org.vastshelf.standins.scenario;
 
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -29,6 +30,7 @@ import org.vastshelf.core.estate.Link;
 import org.vastshelf.core.estate.PaceClass;
 import org.vastshelf.core.estate.Paces;
 import org.vastshelf.core.estate.Pool;
+import org.vastshelf.core.estate.PoolPrice;
 import org.vastshelf.core.estate.ReplicaPair;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.estate.ScrubRule;
@@ -101,8 +103,18 @@ public final class DemoEstate {
 
     /** Pools on spinning drives are read through each month, on different nights. */
     private static List<Rule> rules() {
-        return Stream.concat(scrubs().stream(), Nights.VOLUMES.stream().sorted().map(Nights::rule))
+        return Stream.<Stream<? extends Rule>>of(
+                        scrubs().stream(), Nights.VOLUMES.stream().sorted().map(Nights::rule), prices())
+                .<Rule>flatMap(rules -> rules)
                 .toList();
+    }
+
+    /** What a TiB costs the trust in a month; nobody has worked it out for the field station. */
+    private static Stream<Rule> prices() {
+        return Map.of("oak", "13.4", "elm", "12.9", "yew", "31.5", "ash", "14.1", "reed", "11.8", "tern", "19.7")
+                .entrySet()
+                .stream()
+                .map(of -> new PoolPrice(of.getKey(), new BigDecimal(of.getValue())));
     }
 
     private static List<Rule> scrubs() {

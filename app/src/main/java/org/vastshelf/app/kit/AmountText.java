@@ -1,0 +1,26 @@
+package org.vastshelf.app.kit;
+
+import java.math.BigDecimal;
+
+/** Amounts of money as people type them. */
+public final class AmountText {
+
+    private AmountText() {}
+
+    /**
+     * Reads an amount, with a point or a comma before its decimals.
+     *
+     * @param field where it was typed
+     * @throws AtField when it is none
+     */
+    public static BigDecimal parse(String field, String typed) {
+        String text = typed == null ? "" : typed.strip();
+        return AtField.read(field, () -> {
+            try {
+                return new BigDecimal(text.replace(',', '.'));
+            } catch (NumberFormatException none) {
+                throw new IllegalArgumentException("'" + text + "' is no amount; type one such as 4.25", none);
+            }
+        });
+    }
+}

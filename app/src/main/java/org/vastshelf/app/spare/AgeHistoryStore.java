@@ -1,0 +1,160 @@
+package org.vastshelf.app.spare;
+
+import static org.vastshelf.app.store.generated.Tables.AGE_HISTORY;
+import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FILE;
+
+import java.time.LocalDate;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
+import java.util.TreeMap;
+import org.jooq.CaseConditionStep;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.AgeTallyStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Source;
+import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.generated.tables.records.AgeHistoryRecord;
+import org.vastshelf.core.catalogue.AgeBasis;
+import org.vastshelf.core.spare.AgeBand;
+import org.vastshelf.core.spare.Ages;
+import org.vastshelf.core.tier.FileSum;
+
+/** Keeps how old what shares hold was at the end of each month, and is by the last night. */
+@Component
+class AgeHistoryStore {
+
+    private static final int LEFT = -1;
+    private static final int LATELY = 30;
+
+    private final DSLContext db;
+
+    AgeHistoryStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** Writes down how old files are at the end of a day, in place of what is known of its month. */
+    void record(LocalDate day) {
+        db.deleteFrom(AGE_HISTORY)
+                .where(AGE_HISTORY.CATALOGUE_NO.notIn(DSL.select(CATALOGUE.NO).from(CATALOGUE)))
+                .execute();
+        db.select(CATALOGUE.NO)
+                .from(CATALOGUE)
+                .where(CATALOGUE.SOURCE.eq(Source.SHARE.name()))
+                .fetch(CATALOGUE.NO)
+                .forEach(catalogue -> record(catalogue, day));
+    }
+
+    private void record(int catalogue, LocalDate day) {
+        db.deleteFrom(AGE_HISTORY)
+                .where(AGE_HISTORY.CATALOGUE_NO.eq(catalogue))
+                .and(AGE_HISTORY.DAY.between(day.withDayOfMonth(1), day.withDayOfMonth(day.lengthOfMonth())))
+                .execute();
+        Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
+        Condition lately = days(AgeBasis.LAST_USE, day).lt((long) LATELY).andNot(left);
+        for (AgeBasis basis : AgeBasis.values()) {
+            Field<Integer> band = DSL.when(left, LEFT).otherwise(band(days(basis, day)));
+            db.insertInto(AGE_HISTORY)
+                    .select(DSL.select(
+                                    DSL.val(catalogue),
+                                    DSL.val(day),
+                                    DSL.val(basis.ordinal()),
+                                    band.as("age_band"),
+                                    DSL.field("COUNT(*)", Long.class),
+                                    DSL.field("SUM({0})", Long.class, FILE.BYTES),
+                                    DSL.field("SUM({0})", Long.class, FILE.ALLOCATED),
+                                    DSL.field("SUM(IF({0}, 1, 0))", Long.class, lately),
+                                    DSL.field("SUM(IF({0}, {1}, 0))", Long.class, lately, FILE.BYTES))
+                            .from(FILE)
+                            .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+                            .groupBy(DSL.field(DSL.name("age_band"))))
+                    .execute();
+        }
+    }
+
+    private static Field<Long> days(AgeBasis basis, LocalDate day) {
+        return DSL.field(
+                "{0} - {1}",
+                Long.class,
+                DSL.inline(day.toEpochDay()),
+                DSL.field("file." + AgeTallyStore.dayColumn(basis), Long.class));
+    }
+
+    private static Field<Integer> band(Field<Long> days) {
+        CaseConditionStep<Integer> band = null;
+        for (AgeBand one : AgeBand.ALL.reversed()) {
+            Condition reached = days.ge((long) one.leastDays());
+            band = band == null ? DSL.when(reached, one.ordinal()) : band.when(reached, one.ordinal());
+        }
+        return band.otherwise(AgeBand.MONTH.ordinal());
+    }
+
+    /** How old what each share holds is, by the last day that was written down; by the number of its catalogue. */
+    Map<Integer, Ages> latest() {
+        Map<Integer, Builder> builders = new HashMap<>();
+        var last = DSL.select(AGE_HISTORY.CATALOGUE_NO, DSL.max(AGE_HISTORY.DAY).as("day"))
+                .from(AGE_HISTORY)
+                .groupBy(AGE_HISTORY.CATALOGUE_NO)
+                .asTable("last");
+        db.select(AGE_HISTORY.fields())
+                .from(AGE_HISTORY)
+                .join(last)
+                .on(
+                        AGE_HISTORY.CATALOGUE_NO.eq(last.field(AGE_HISTORY.CATALOGUE_NO)),
+                        AGE_HISTORY.DAY.eq(last.field("day", LocalDate.class)))
+                .fetchInto(AGE_HISTORY)
+                .forEach(row -> builders.computeIfAbsent(row.getCatalogueNo(), none -> new Builder())
+                        .add(row));
+        Map<Integer, Ages> latest = new HashMap<>();
+        builders.forEach((catalogue, builder) -> latest.put(catalogue, builder.ages()));
+        return latest;
+    }
+
+    /** How old what these shares hold together was, by the days that were written down since one. */
+    NavigableMap<LocalDate, Ages> since(List<Integer> catalogues, LocalDate day) {
+        Map<LocalDate, Map<Integer, Builder>> days = new TreeMap<>();
+        db.selectFrom(AGE_HISTORY)
+                .where(AGE_HISTORY.CATALOGUE_NO.in(catalogues), AGE_HISTORY.DAY.ge(day))
+                .forEach(row -> days.computeIfAbsent(row.getDay(), none -> new HashMap<>())
+                        .computeIfAbsent(row.getCatalogueNo(), none -> new Builder())
+                        .add(row));
+        NavigableMap<LocalDate, Ages> since = new TreeMap<>();
+        days.forEach((of, builders) ->
+                since.put(of, builders.values().stream().map(Builder::ages).reduce(Ages.NONE, Ages::plus)));
+        return since;
+    }
+
+    /** Whether anything was ever written down. */
+    boolean isEmpty() {
+        return !db.fetchExists(AGE_HISTORY);
+    }
+
+    private static final class Builder {
+
+        private final Map<AgeBand, Ages.Sum> byUse = new EnumMap<>(AgeBand.class);
+        private final Map<AgeBand, Ages.Sum> byChange = new EnumMap<>(AgeBand.class);
+        private FileSum left = FileSum.NONE;
+
+        void add(AgeHistoryRecord row) {
+            FileSum all = new FileSum(row.getFiles(), row.getBytes());
+            boolean isByUse = row.getBasis() == AgeBasis.LAST_USE.ordinal();
+            if (row.getBand() != LEFT) {
+                FileSum used = new FileSum(row.getUsedFiles(), row.getUsedBytes());
+                (isByUse ? byUse : byChange)
+                        .put(AgeBand.ALL.get(row.getBand()), new Ages.Sum(all, row.getAllocated(), used));
+            } else if (isByUse) {
+                left = all;
+            }
+        }
+
+        Ages ages() {
+            return new Ages(byUse, byChange, left);
+        }
+    }
+}

@@ -1,0 +1,134 @@
+package org.vastshelf.app.spare;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.vastshelf.app.catalogue.CatalogueStore;
+import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
+import org.vastshelf.app.catalogue.CatalogueStore.Source;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.saving.SavingRun;
+import org.vastshelf.app.saving.SavingService;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.estate.Estate;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.PoolPrice;
+import org.vastshelf.core.estate.Share;
+import org.vastshelf.core.estate.TieringRule;
+import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.spare.Ages;
+import org.vastshelf.core.spare.ShareCost;
+
+/** What shares cost, and what they would cost otherwise, from what was measured, recorded and priced. */
+@Service
+public class Spares {
+
+    static final int MONTHS = 24;
+
+    private final EstateStore estates;
+    private final UsageStore usage;
+    private final CatalogueStore catalogues;
+    private final SavingService savings;
+    private final AgeHistoryStore history;
+    private final ShelfClock clock;
+
+    Spares(
+            EstateStore estates,
+            UsageStore usage,
+            CatalogueStore catalogues,
+            SavingService savings,
+            AgeHistoryStore history,
+            ShelfClock clock) {
+        this.estates = estates;
+        this.usage = usage;
+        this.catalogues = catalogues;
+        this.savings = savings;
+        this.history = history;
+        this.clock = clock;
+    }
+
+    /**
+     * A share or a folder, and what is known of it.
+     *
+     * @param run the last measurement
+     * @param saved bytes that a rule of its volume saves there; empty without one
+     * @param cost of a share
+     */
+    public record Spare(Catalogue catalogue, Optional<SavingRun> run, Optional<Long> saved, Optional<ShareCost> cost) {}
+
+    /** All shares and folders, in the order of their names. */
+    public List<Spare> all() {
+        Estate estate = estates.load();
+        Usage held = usage.load();
+        Map<Integer, SavingRun> runs = savings.latest();
+        Map<Integer, Ages> ages = history.latest();
+        Optional<ColdStore> cold = store(estate);
+        Map<String, BigDecimal> prices = new HashMap<>();
+        estate.all(Kinds.POOL_PRICE).values().forEach(price -> prices.put(price.pool(), price.perTibMonth()));
+        return catalogues.all().stream()
+                .map(catalogue -> {
+                    Optional<SavingRun> run = Optional.ofNullable(runs.get(catalogue.no()));
+                    Optional<Share> share = Optional.ofNullable(estate.shares().get(catalogue.name()))
+                            .filter(any -> catalogue.source() == Source.SHARE);
+                    return new Spare(
+                            catalogue,
+                            run,
+                            share.flatMap(s -> saved(estate, held, s)),
+                            share.map(s -> new ShareCost(
+                                    s.name(),
+                                    ages.getOrDefault(catalogue.no(), Ages.NONE),
+                                    Optional.ofNullable(prices.get(
+                                            estate.volumes().get(s.volume()).pool())),
+                                    run.filter(r -> estate.find(Kinds.SAVING, s.volume())
+                                                    .isEmpty())
+                                            .map(Spares::equal),
+                                    cold.filter(any -> !leaves(estate, s.name()))
+                                            .map(ColdStore::prices))));
+                })
+                .toList();
+    }
+
+    private static ShareCost.Equal equal(SavingRun run) {
+        return new ShareCost.Equal(run.savings().bytes(), run.savings().savedBytes());
+    }
+
+    private static Optional<Long> saved(Estate estate, Usage held, Share share) {
+        return estate.find(Kinds.SAVING, share.volume())
+                .map(rule -> held.of(share.volume()).common().saved().value());
+    }
+
+    /** Whether files of a share leave by a rule already. */
+    private static boolean leaves(Estate estate, String share) {
+        return estate.all(Kinds.TIERING).values().stream()
+                .map(TieringRule::places)
+                .flatMap(List::stream)
+                .anyMatch(place -> place.share().equals(share) && place.folder().isRoot());
+    }
+
+    /** The cold store by whose prices is counted: the first one. */
+    static Optional<ColdStore> store(Estate estate) {
+        return estate.all(Kinds.COLD_STORE).values().stream().findFirst();
+    }
+
+    /** Prices that somebody set, by pool. */
+    Map<String, PoolPrice> prices() {
+        return estates.load().all(Kinds.POOL_PRICE);
+    }
+
+    /** How old what shares hold together was at the end of each of the last months. */
+    NavigableMap<LocalDate, Ages> months(List<Integer> shares) {
+        return history.since(shares, clock.today().minusMonths(MONTHS).withDayOfMonth(1));
+    }
+
+    /** The day by whose end ages are known. */
+    Optional<LocalDate> agesOf(NavigableMap<LocalDate, Ages> months) {
+        return months.isEmpty() ? Optional.empty() : Optional.of(months.lastKey());
+    }
+}

@@ -1,0 +1,118 @@
+package org.vastshelf.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.time.LocalDate;
+import java.util.regex.Pattern;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.core.unit.Bytes;
+import tools.jackson.databind.JsonNode;
+
+/** What could be spared: ages as an independent count finds them, money by the prices that were set, drafts of it. */
+class SpareTest {
+
+    @BeforeAll
+    static void a_night_passes() {
+        Drafts.discardAll();
+        assertThat(App.post("odile", "/api/v1/time", "{\"hours\":24}").status()).isEqualTo(200);
+    }
+
+    private static JsonNode cost(String share) {
+        for (JsonNode cost : App.get("ines", "/api/v1/spared").json().path("shares")) {
+            if (cost.path("share").asString().equals(share)) {
+                return cost;
+            }
+        }
+        throw new AssertionError("no share " + share);
+    }
+
+    @Test
+    void ages_are_those_of_the_files_by_the_last_night() {
+        LocalDate day = App.bean(ShelfClock.class).today().minusDays(1);
+        int[] least = {0, 30, 90, 365, 1_095, 1_825};
+        long[] bytes = new long[least.length];
+        long[] files = new long[least.length];
+        for (Record row : App.bean(DSLContext.class)
+                .fetch("SELECT f.bytes b, GREATEST(modified_at, accessed_at) t FROM file f JOIN catalogue c"
+                        + " ON c.no = f.catalogue_no WHERE c.name = 'press' AND counted = 1")) {
+            long days = day.toEpochDay() - Math.floorDiv(row.get("t", Long.class), 86_400L);
+            int band = least.length - 1;
+            while (band > 0 && least[band] > days) {
+                band--;
+            }
+            bytes[band] += row.get("b", Long.class);
+            files[band]++;
+        }
+        JsonNode bands = cost("press").path("byUse");
+        for (int band = 0; band < least.length; band++) {
+            assertThat(bands.path(band).path("leastDays").asInt()).isEqualTo(least[band]);
+            assertThat(bands.path(band).path("files").asLong()).isEqualTo(files[band]);
+            assertThat(bands.path(band).path("bytes").asLong()).isEqualTo(bytes[band]);
+        }
+    }
+
+    @Test
+    void a_price_is_set_by_keyboard_and_all_money_follows() {
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/lighten/prices");
+            var price = browser.page.locator("form[action='/lighten/prices/tern'] input[name=price]");
+            price.fill("-3");
+            price.press("Enter");
+            assertThat(browser.page.locator("main"))
+                    .containsText("price of a TiB and month is -3, must be 0 to 1000000");
+            browser.page
+                    .locator("form[action='/lighten/prices/tern'] input[name=price]")
+                    .fill("20,5");
+            browser.page
+                    .locator("form[action='/lighten/prices/tern'] input[name=price]")
+                    .press("Enter");
+            Drafts.carryOut(browser.page);
+            browser.page.navigate("/lighten/prices");
+            assertThat(browser.page.locator("#prices tr:has-text('tern')")).containsText("20.50");
+            assertThat(browser.errors).isEmpty();
+        }
+        long allocated = 0;
+        for (JsonNode band : cost("press").path("byUse")) {
+            allocated += band.path("allocatedBytes").asLong();
+        }
+        BigDecimal monthly = BigDecimal.valueOf(allocated)
+                .multiply(new BigDecimal("20.5"))
+                .divide(BigDecimal.valueOf(Bytes.TIB), 2, RoundingMode.HALF_UP);
+        assertThat(cost("press").path("monthly").decimalValue()).isEqualByComparingTo(monthly);
+    }
+
+    @Test
+    void what_saves_most_is_drafted_by_an_administrator_and_nobody_else() {
+        assertThat(App.post("tomas", "/lighten/measures/sequences/away?days=365", "")
+                        .status())
+                .isEqualTo(403);
+        assertThat(App.post("suki", "/lighten/measures/sequences/away?days=365", "")
+                        .status())
+                .isEqualTo(403);
+        assertThat(App.get("suki", "/api/v1/spared").status()).isEqualTo(403);
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            browser.page.navigate("/lighten");
+            assertThat(browser.page.locator("#advice tbody tr")).hasCount(5);
+            browser.page
+                    .locator("#advice tr:has-text('sequences') button")
+                    .first()
+                    .focus();
+            browser.page.keyboard().press("Enter");
+            browser.page.waitForURL(Pattern.compile(".*/lighten$"));
+            Drafts.carryOut(browser.page);
+            browser.page.navigate("/lighten/rules");
+            assertThat(browser.page.locator("main")).containsText("sequences-unused");
+            browser.page.navigate("/lighten");
+            assertThat(browser.page.locator("#advice")).not().containsText("sequences: let leave");
+            assertThat(browser.errors).isEmpty();
+        }
+        Drafts.carryOut("{\"change\":\"DropTiering\",\"name\":\"sequences-unused\"}");
+    }
+}
