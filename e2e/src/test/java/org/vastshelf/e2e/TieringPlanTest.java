@@ -196,6 +196,7 @@ class TieringPlanTest {
             browser.page.locator("a[href='/lighten/leaving/press']").focus();
             browser.page.keyboard().press("Enter");
             assertThat(browser.page.locator("#plan")).containsText("365 days without use");
+            assertThat(browser.page.locator("#plan")).containsText("less each month");
             browser.page.locator("input[name=days]").focus();
             browser.page.keyboard().press("End");
             assertThat(browser.page.locator("#plan")).containsText("2,200 days without use");

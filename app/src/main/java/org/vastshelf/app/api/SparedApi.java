@@ -98,9 +98,9 @@ class SparedApi {
                         "LET_LEAVE",
                         Price.cents(away.saves()),
                         Optional.of(away.days()),
-                        cents.apply(away.once()),
-                        cents.apply(away.recalls()),
-                        Optional.of(away.chance()));
+                        cents.apply(away.cost().once()),
+                        cents.apply(away.cost().recalls()),
+                        Optional.of(away.cost().chance()));
         };
     }
 }

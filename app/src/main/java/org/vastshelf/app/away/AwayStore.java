@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -252,5 +253,15 @@ class AwayStore {
         db.deleteFrom(COLD_OBJECT).where(COLD_OBJECT.KEPT_NO.eq(number)).execute();
         db.deleteFrom(KEPT_USE).where(KEPT_USE.KEPT_NO.eq(number)).execute();
         db.deleteFrom(KEPT).where(KEPT.NO.eq(number)).execute();
+    }
+
+    /** Bytes of objects to which somebody refers, by the share from which they left. */
+    Map<String, Long> heldBytes() {
+        Field<Long> bytes = DSL.field("SUM({0})", Long.class, COLD_OBJECT.BYTES);
+        return db.select(COLD_OBJECT.SHARE, bytes)
+                .from(COLD_OBJECT)
+                .where(COLD_OBJECT.STATE.eq(State.HELD.name()), COLD_OBJECT.UNUSED_AT.isNull())
+                .groupBy(COLD_OBJECT.SHARE)
+                .fetchMap(COLD_OBJECT.SHARE, bytes);
     }
 }

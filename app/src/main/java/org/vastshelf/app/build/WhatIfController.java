@@ -3,6 +3,7 @@ package org.vastshelf.app.build;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.ui.Model;
@@ -95,7 +96,7 @@ class WhatIfController {
             model.addAttribute("supposed", Supposed.of(Figures.of(model), estate, supposed, held, pool.name()));
             model.addAttribute(
                     "plank",
-                    Plank.draw(supposed, held, forecasts.volumes(), java.util.Map.of(), clock.today(), p -> true));
+                    Plank.draw(supposed, held, Map.of(), forecasts.volumes(), Map.of(), clock.today(), p -> true));
         } catch (IllegalArgumentException refused) {
             model.addAttribute("before", LedgerPicture.draw(before, before.label(), BAR));
             Typed.refuse(model, refused);

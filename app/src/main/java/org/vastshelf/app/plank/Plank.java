@@ -4,9 +4,11 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.vastshelf.app.foresee.Forecasts.Space;
@@ -38,6 +40,8 @@ public record Plank(List<PoolPicture> pools) {
     static final int BLOCK_HEIGHT = 42;
     private static final int FLOOR = 57;
     private static final int HEIGHT = 96;
+    private static final int NAME_LINE = 78;
+    private static final int FLAG_LINE = 91;
     private static final double CHARACTER = 6.3;
     private static final double BOLD_CHARACTER = 6.8;
     private static final int SIZE_CHARACTERS = 11;
@@ -46,7 +50,11 @@ public record Plank(List<PoolPicture> pools) {
     private static final int SOON_DAYS = 60;
     private static final int WATCH_DAYS = 180;
 
-    /** One pool: slot and plank widths in px, and where its end lies. */
+    /**
+     * One pool: slot and plank widths in px, and where its end lies.
+     *
+     * @param depth how far what has left reaches below any of the planks, in px
+     */
     public record PoolPicture(
             String name,
             int slot,
@@ -58,10 +66,25 @@ public record Plank(List<PoolPicture> pools) {
             Optional<Full> full,
             boolean forecast,
             String urgency,
-            boolean lost) {
+            boolean lost,
+            int depth) {
 
         public String view() {
-            return "0 0 " + slot + " " + HEIGHT;
+            return "0 0 " + slot + " " + height();
+        }
+
+        public int height() {
+            return HEIGHT + depth;
+        }
+
+        /** Where its name stands. */
+        public int nameLine() {
+            return NAME_LINE + depth;
+        }
+
+        /** Where it stands when it is full. */
+        public int flagLine() {
+            return FLAG_LINE + depth;
         }
 
         public String said(Figures fmt) {
@@ -100,7 +123,7 @@ public record Plank(List<PoolPicture> pools) {
 
     /**
      * One volume, or several that are too narrow: place and width in px, heights of fill, of snapshots at the foot,
-     * and of what is saved above both.
+     * of what is saved above both, and of what has left for a cold store below the plank.
      *
      * @param name of the volume; of the pool where there are several
      * @param volumes how many it stands for
@@ -113,13 +136,16 @@ public record Plank(List<PoolPicture> pools) {
             int live,
             int snapshots,
             int saved,
+            int away,
             int beyondFrom,
             String label,
             Bytes used,
-            Bytes size) {
+            Bytes size,
+            Bytes left) {
 
         public String said(Figures fmt) {
-            return title() + ": " + fmt.size(used) + " of " + fmt.size(size) + " used";
+            return title() + ": " + fmt.size(used) + " of " + fmt.size(size) + " used"
+                    + (left.isZero() ? "" : "; " + fmt.size(left) + " in cold stores");
         }
 
         public int liveTop() {
@@ -145,10 +171,15 @@ public record Plank(List<PoolPicture> pools) {
         }
     }
 
-    /** Draws the pools that are in scope. */
+    /**
+     * Draws the pools that are in scope.
+     *
+     * @param left bytes that have left for cold stores, by volume
+     */
     public static Plank draw(
             Estate estate,
             Usage usage,
+            Map<String, Bytes> left,
             Map<String, Space> volumes,
             Map<String, Space> pools,
             LocalDate today,
@@ -159,16 +190,25 @@ public record Plank(List<PoolPicture> pools) {
                         .mapToLong(p -> estate.volumesOn(p.name()).count())
                         .sum()
                 > MANY;
+        Drawing drawing = new Drawing(estate, usage, left, scale, many);
+        Map<String, List<Block>> blocks = new HashMap<>();
+        shown.forEach(pool -> blocks.put(pool.name(), drawing.blocks(pool)));
+        int depth = blocks.values().stream()
+                .flatMap(List::stream)
+                .mapToInt(Block::away)
+                .max()
+                .orElse(0);
         return new Plank(shown.stream()
                 .map(pool -> picture(
                         estate,
                         usage,
                         pool,
-                        scale,
-                        many,
+                        drawing.end(pool),
+                        blocks.get(pool.name()),
                         soonest(estate, pool, volumes, pools, today),
                         pools.containsKey(pool.name()),
-                        today))
+                        today,
+                        depth))
                 .toList());
     }
 
@@ -232,74 +272,98 @@ public record Plank(List<PoolPicture> pools) {
             Estate estate,
             Usage usage,
             Pool pool,
-            double scale,
-            boolean many,
+            int end,
+            List<Block> blocks,
             Optional<Full> full,
             boolean forecast,
-            LocalDate today) {
-        Bytes usable = Ledgers.usable(estate, pool);
-        int end = Math.max(LEAST_POOL, (int) Math.round(usable.value() * scale));
-        List<Block> blocks = new ArrayList<>();
-        double x = 0;
-        List<Volume> narrow = new ArrayList<>();
-        for (Volume volume : estate.volumesOn(pool.name()).toList()) {
-            double width = volume.size().value() * scale;
-            if (many && width < LEAST_BLOCK) {
-                narrow.add(volume);
-                continue;
-            }
-            blocks.add(block(usage, volume.name(), List.of(volume), x, width, end));
-            x += width;
-        }
-        if (!narrow.isEmpty()) {
-            double width = narrow.stream().mapToLong(v -> v.size().value()).sum() * scale;
-            blocks.add(block(usage, pool.name(), narrow, x, width, end));
-            x += width;
-        }
-        int length = (int) Math.max(end, Math.ceil(x));
+            LocalDate today,
+            int depth) {
+        int length = blocks.isEmpty()
+                ? end
+                : Math.max(end, blocks.getLast().x() + blocks.getLast().width() + 1);
         return new PoolPicture(
                 pool.name(),
                 Math.max(Math.max(leastSlot(pool), flag(full)), length + 4),
                 length,
                 end,
-                usable,
+                Ledgers.usable(estate, pool),
                 Ledgers.ofPool(estate, usage, pool).beyond(),
                 blocks,
                 full,
                 forecast,
                 urgency(full.map(Full::day), today),
-                pool.isLost());
+                pool.isLost(),
+                depth);
     }
 
-    private static Block block(Usage usage, String name, List<Volume> volumes, double from, double length, int end) {
-        int x = (int) Math.round(from);
-        int width = (int) Math.max(3, Math.round(length) - 1);
-        Bytes live = Bytes.sum(volumes.stream()
-                .map(v -> usage.of(v.name())
-                        .ownLive()
-                        .plus(usage.of(v.name()).common().kept()))
-                .toList());
-        Bytes snapshots = Bytes.sum(
-                volumes.stream().map(v -> usage.of(v.name()).ownSnapshots()).toList());
-        Bytes saved = Bytes.sum(
-                volumes.stream().map(v -> usage.of(v.name()).common().saved()).toList());
-        Bytes size = Bytes.sum(volumes.stream().map(Volume::size).toList());
-        int filled = height(live.plus(snapshots), size);
-        String label = volumes.size() == 1 ? name : "× " + volumes.size();
-        // A cut name would read as another; the block's title and text equivalent carry it in full.
-        boolean fits = label.length() <= (int) (width / CHARACTER);
-        return new Block(
-                name,
-                volumes.size(),
-                x,
-                width,
-                height(live, size),
-                snapshots.isZero() ? 0 : Math.max(2, height(snapshots, size)),
-                Math.min(BLOCK_HEIGHT - filled, height(saved, size)),
-                Math.max(x, end),
-                fits ? label : "",
-                live.plus(snapshots),
-                size);
+    /** What blocks are drawn from. */
+    private record Drawing(Estate estate, Usage usage, Map<String, Bytes> left, double scale, boolean many) {
+
+        int end(Pool pool) {
+            return Math.max(
+                    LEAST_POOL, (int) Math.round(Ledgers.usable(estate, pool).value() * scale));
+        }
+
+        List<Block> blocks(Pool pool) {
+            int end = end(pool);
+            List<Block> blocks = new ArrayList<>();
+            double x = 0;
+            List<Volume> narrow = new ArrayList<>();
+            for (Volume volume : estate.volumesOn(pool.name()).toList()) {
+                double width = volume.size().value() * scale;
+                if (many && width < LEAST_BLOCK) {
+                    narrow.add(volume);
+                    continue;
+                }
+                blocks.add(block(volume.name(), List.of(volume), x, width, end));
+                x += width;
+            }
+            if (!narrow.isEmpty()) {
+                double width = narrow.stream().mapToLong(v -> v.size().value()).sum() * scale;
+                blocks.add(block(pool.name(), narrow, x, width, end));
+            }
+            return blocks;
+        }
+
+        private Bytes sum(List<Volume> volumes, Function<Volume, Bytes> of) {
+            return Bytes.sum(volumes.stream().map(of).toList());
+        }
+
+        private Block block(String name, List<Volume> volumes, double from, double length, int end) {
+            int x = (int) Math.round(from);
+            int width = (int) Math.max(3, Math.round(length) - 1);
+            Bytes live = sum(
+                    volumes,
+                    v -> usage.of(v.name())
+                            .ownLive()
+                            .plus(usage.of(v.name()).common().kept()));
+            Bytes snapshots = sum(volumes, v -> usage.of(v.name()).ownSnapshots());
+            Bytes saved = sum(volumes, v -> usage.of(v.name()).common().saved());
+            Bytes gone = sum(volumes, v -> left.getOrDefault(v.name(), Bytes.ZERO));
+            Bytes size = sum(volumes, Volume::size);
+            int filled = height(live.plus(snapshots), size);
+            String label = volumes.size() == 1 ? name : "× " + volumes.size();
+            // A cut name would read as another; the block's title and text equivalent carry it in full.
+            boolean fits = label.length() <= (int) (width / CHARACTER);
+            return new Block(
+                    name,
+                    volumes.size(),
+                    x,
+                    width,
+                    height(live, size),
+                    atLeastSeen(snapshots, size),
+                    Math.min(BLOCK_HEIGHT - filled, height(saved, size)),
+                    atLeastSeen(gone, size),
+                    Math.max(x, end),
+                    fits ? label : "",
+                    live.plus(snapshots),
+                    size,
+                    gone);
+        }
+    }
+
+    private static int atLeastSeen(Bytes part, Bytes whole) {
+        return part.isZero() ? 0 : Math.max(2, height(part, whole));
     }
 
     private static int height(Bytes part, Bytes whole) {

@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.context.request.ServletWebRequest;
+import org.vastshelf.app.away.LeftBytes;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.EstateStamp;
 import org.vastshelf.app.foresee.Forecasts;
@@ -25,11 +26,19 @@ class PlankController {
 
     private final EstateStore estates;
     private final UsageStore usage;
+    private final LeftBytes left;
     private final Forecasts forecasts;
     private final EstateStamp stamp;
     private final ShelfClock clock;
 
-    PlankController(EstateStore estates, UsageStore usage, Forecasts forecasts, EstateStamp stamp, ShelfClock clock) {
+    PlankController(
+            EstateStore estates,
+            UsageStore usage,
+            LeftBytes left,
+            Forecasts forecasts,
+            EstateStamp stamp,
+            ShelfClock clock) {
+        this.left = left;
         this.estates = estates;
         this.usage = usage;
         this.forecasts = forecasts;
@@ -58,6 +67,7 @@ class PlankController {
                 Plank.draw(
                         estates.load(),
                         usage.load(),
+                        left.byVolume(),
                         forecasts.volumes(),
                         forecasts.pools(),
                         clock.today(),

@@ -96,7 +96,8 @@ class SpareController {
                         .limit(SHOWN)
                         .map(view::advice)
                         .toList());
-        model.addAttribute("currency", currency);
+        model.addAttribute("less", currency + " a month less");
+        model.addAttribute("monthly", currency + " a month");
         model.addAttribute("whole", view.whole(costs).orElse(""));
         model.addAttribute("designs", me.isAdministrator());
         NavigableMap<LocalDate, Ages> months =

@@ -147,12 +147,17 @@ final class SpareView {
                                 + AgeBand.of(away.days()).least(),
                         fmt.size(away.leaving().bytes()) + " in "
                                 + fmt.counted(away.leaving().files(), "file"),
-                        money(away.once()),
-                        money(away.recalls()),
-                        fmt.percent(away.chance()),
-                        away.paidAfterMonths() == 1 ? "the first" : "month " + away.paidAfterMonths(),
+                        money(away.cost().once()),
+                        money(away.cost().recalls()),
+                        fmt.percent(away.cost().chance()),
+                        away.cost().paidInMonth().map(SpareView::month).orElse("never"),
                         to + "/away?days=" + away.days());
         };
+    }
+
+    /** The month in which something has paid. */
+    static String month(int month) {
+        return month == 1 ? "the first" : "month " + month;
     }
 
     private String money(BigDecimal amount) {

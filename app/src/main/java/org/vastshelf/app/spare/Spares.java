@@ -63,6 +63,25 @@ public class Spares {
      */
     public record Spare(Catalogue catalogue, Optional<SavingRun> run, Optional<Long> saved, Optional<ShareCost> cost) {}
 
+    /**
+     * What is known of one catalogue for its departure.
+     *
+     * @param perTib price of a TiB and month where it lies; empty where nobody set one, and for what is no share
+     */
+    public record Standing(Optional<BigDecimal> perTib, Ages ages) {}
+
+    public Standing standing(Catalogue catalogue) {
+        Estate estate = estates.load();
+        return new Standing(
+                Optional.ofNullable(estate.shares().get(catalogue.name()))
+                        .filter(any -> catalogue.source() == Source.SHARE)
+                        .flatMap(share -> estate.find(
+                                Kinds.POOL_PRICE,
+                                estate.volumes().get(share.volume()).pool()))
+                        .map(PoolPrice::perTibMonth),
+                history.latest().getOrDefault(catalogue.no(), Ages.NONE));
+    }
+
     /** All shares and folders, in the order of their names. */
     public List<Spare> all() {
         Estate estate = estates.load();

@@ -50,9 +50,7 @@ class LeavingController {
         model.addAttribute("answered", false);
         try {
             TierPlanning.Answer answer = planning.answer(name, asked, capacity);
-            model.addAttribute(
-                    "view",
-                    LeavingView.of(Figures.of(model), asked, answer.plan(), answer.curve(), store(asked), currency));
+            model.addAttribute("view", LeavingView.of(Figures.of(model), asked, answer, store(asked), currency));
             model.addAttribute("answered", true);
         } catch (IllegalArgumentException refused) {
             Typed.refuse(model, refused);

@@ -1,14 +1,20 @@
 package org.vastshelf.app.tier;
 
+import java.math.BigDecimal;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.spare.Spares;
 import org.vastshelf.core.catalogue.AgeBasis;
+import org.vastshelf.core.estate.ColdPrices;
 import org.vastshelf.core.estate.ColdStore;
+import org.vastshelf.core.estate.Price;
+import org.vastshelf.core.spare.Departure;
 import org.vastshelf.core.tier.AgeCurve;
 import org.vastshelf.core.tier.ColdCost;
 import org.vastshelf.core.tier.FileSum;
@@ -88,14 +94,16 @@ record LeavingView(
     }
 
     static LeavingView of(
-            Figures fmt, Leaving asked, TierPlan plan, AgeCurve curve, Optional<ColdStore> store, String currency) {
+            Figures fmt, Leaving asked, TierPlanning.Answer answer, Optional<ColdStore> store, String currency) {
+        TierPlan plan = answer.plan();
         return new LeavingView(
                 fmt.counted(asked.days(), "day")
                         + (asked.by() == AgeBasis.LAST_USE ? " without use" : " without a change"),
                 sum(fmt, plan.leaving()),
                 sum(fmt, plan.staying()),
-                Picture.of(fmt, curve, asked.days()),
-                store.map(s -> costs(fmt, ColdCost.of(plan.leaving(), s.prices()), currency))
+                Picture.of(fmt, answer.curve(), asked.days()),
+                store.map(s -> new Costs(fmt, currency, plan.leaving(), s.prices())
+                                .told(answer.standing(), asked.days()))
                         .orElse(List.of()),
                 plan.byFolder().stream()
                         .sorted(Comparator.comparing((TierPlan.Folder folder) ->
@@ -114,13 +122,49 @@ record LeavingView(
         return fmt.size(sum.bytes()) + " in " + fmt.counted(sum.files(), "file");
     }
 
-    private static List<Cost> costs(Figures fmt, ColdCost cost, String currency) {
-        return List.of(
-                new Cost("each month", currency + " " + fmt.money(cost.monthly())),
-                new Cost(
-                        "once, for " + fmt.counted(cost.requests(), "request"),
-                        currency + " " + fmt.money(cost.once())),
-                new Cost("if all of it were recalled", currency + " " + fmt.money(cost.allBack())));
+    /** What the departure of some files costs, and spares. */
+    private record Costs(Figures fmt, String currency, FileSum leaving, ColdPrices prices) {
+
+        List<Cost> told(Spares.Standing standing, int days) {
+            ColdCost cold = ColdCost.of(leaving, prices);
+            Stream<Cost> spared = standing
+                    .perTib()
+                    .map(here -> Departure.of(
+                            leaving,
+                            leaving.bytes(),
+                            here,
+                            prices,
+                            standing.ages().monthlyChance(days)))
+                    .stream()
+                    .flatMap(this::spared);
+            return Stream.concat(
+                            spared,
+                            Stream.of(
+                                    cost("there, each month", cold.monthly()),
+                                    cost("once, for " + fmt.counted(cold.requests(), "request"), cold.once()),
+                                    cost("if all of it were recalled", cold.allBack())))
+                    .toList();
+        }
+
+        private Stream<Cost> spared(Departure departure) {
+            boolean less = departure.saves().signum() >= 0;
+            return Stream.of(
+                    cost(
+                            less ? "less each month" : "more each month",
+                            departure.saves().abs()),
+                    new Cost(
+                            "it has paid",
+                            departure
+                                    .paidInMonth()
+                                    .map(month -> "in month " + month)
+                                    .orElse("never")),
+                    cost("here, each month", departure.here()),
+                    cost("recalls each month, at most: " + fmt.percent(departure.chance()), departure.recalls()));
+        }
+
+        private Cost cost(String what, BigDecimal amount) {
+            return new Cost(what, currency + " " + fmt.money(Price.cents(amount)));
+        }
     }
 
     private static Row row(Figures fmt, TierPlan.Folder folder) {

@@ -6,6 +6,7 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.NotFound;
+import org.vastshelf.app.spare.Spares;
 import org.vastshelf.core.tier.AgeCurve;
 import org.vastshelf.core.tier.AgedFiles;
 import org.vastshelf.core.tier.TierPlan;
@@ -19,23 +20,27 @@ public class TierPlanning {
 
     private final CatalogueStore catalogues;
     private final TierStore store;
+    private final Spares spares;
     private final ShelfClock clock;
 
-    TierPlanning(CatalogueStore catalogues, TierStore store, ShelfClock clock) {
+    TierPlanning(CatalogueStore catalogues, TierStore store, Spares spares, ShelfClock clock) {
+        this.spares = spares;
         this.clock = clock;
         this.catalogues = catalogues;
         this.store = store;
     }
 
-    /** A plan, beside how old what may ever leave is. */
-    record Answer(TierPlan plan, AgeCurve curve) {}
+    /** A plan, beside how old what may ever leave is, and what is known of the price where it lies. */
+    record Answer(TierPlan plan, AgeCurve curve, Spares.Standing standing) {}
 
     Answer answer(String catalogue, Leaving asked, long capacity) {
         Instant now = clock.instant();
-        AgedFiles all = store.files(found(catalogue), asked.ofAnyAge(), now);
+        Catalogue of = found(catalogue);
+        AgedFiles all = store.files(of, asked.ofAnyAge(), now);
         return new Answer(
                 plan(catalogue, asked.rule(capacity), now),
-                AgeCurve.of(all.survey().mayLeave(), Math.floorDiv(now.getEpochSecond(), DAY)));
+                AgeCurve.of(all.survey().mayLeave(), Math.floorDiv(now.getEpochSecond(), DAY)),
+                spares.standing(of));
     }
 
     private Catalogue found(String catalogue) {

@@ -29,7 +29,7 @@ class PlankTest {
 
     private static Plank draw(int pools) {
         Usage usage = new Usage(Map.of("film", new Usage.Held(Bytes.tib(9), Bytes.tib(1))));
-        return Plank.draw(estate(pools), usage, Map.of(), Map.of(), LocalDate.of(2026, 3, 2), p -> true);
+        return Plank.draw(estate(pools), usage, Map.of(), Map.of(), Map.of(), LocalDate.of(2026, 3, 2), p -> true);
     }
 
     @ParameterizedTest
@@ -51,7 +51,8 @@ class PlankTest {
             many = many.withVolume(Volume.plain("small-" + i, "pool-0", Bytes.gib(10), true, 65_536, 85));
         }
         Usage usage = new Usage(Map.of("small-3", new Usage.Held(Bytes.gib(5), Bytes.ZERO)));
-        Plank.PoolPicture pool = Plank.draw(many, usage, Map.of(), Map.of(), LocalDate.of(2026, 3, 2), p -> true)
+        Plank.PoolPicture pool = Plank.draw(
+                        many, usage, Map.of(), Map.of(), Map.of(), LocalDate.of(2026, 3, 2), p -> true)
                 .pools()
                 .getFirst();
         assertThat(pool.blocks()).hasSize(2);
@@ -59,6 +60,26 @@ class PlankTest {
         assertThat(rest.title()).isEqualTo("150 volumes of pool pool-0");
         assertThat(rest.size()).isEqualTo(Bytes.gib(1_500));
         assertThat(rest.used()).isEqualTo(Bytes.gib(5));
+    }
+
+    @Test
+    void what_has_left_hangs_below_to_the_same_scale_and_all_names_make_room() {
+        Usage usage = new Usage(Map.of("film", new Usage.Held(Bytes.tib(9), Bytes.tib(1))));
+        List<Plank.PoolPicture> pools = Plank.draw(
+                        estate(2),
+                        usage,
+                        Map.of("film", Bytes.tib(5)),
+                        Map.of(),
+                        Map.of(),
+                        LocalDate.of(2026, 3, 2),
+                        p -> true)
+                .pools();
+        Plank.Block film = pools.getFirst().blocks().getFirst();
+        assertThat(film.away()).isEqualTo(Plank.BLOCK_HEIGHT / 3);
+        assertThat(pools).allSatisfy(pool -> {
+            assertThat(pool.depth()).isEqualTo(film.away());
+            assertThat(pool.height()).isEqualTo(draw(1).pools().getFirst().height() + film.away());
+        });
     }
 
     @Test

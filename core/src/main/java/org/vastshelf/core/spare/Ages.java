@@ -41,19 +41,19 @@ public record Ages(Map<AgeBand, Sum> byUse, Map<AgeBand, Sum> byChange, FileSum 
         return atLeast(byUse, 0);
     }
 
-    /** Files that nobody used for so many days, the least of a band. */
+    /** Files that nobody used for so many days, or for as many as the band has in which they lie. */
     public Sum unused(int days) {
         return atLeast(byUse, days);
     }
 
-    /** Files that nobody changed for so many days, the least of a band. */
+    /** Files that nobody changed for so many days, or for as many as the band has in which they lie. */
     public Sum unchanged(int days) {
         return atLeast(byChange, days);
     }
 
     private static Sum atLeast(Map<AgeBand, Sum> bands, int days) {
         return bands.entrySet().stream()
-                .filter(band -> band.getKey().leastDays() >= days)
+                .filter(band -> band.getKey().compareTo(AgeBand.of(days)) >= 0)
                 .map(Map.Entry::getValue)
                 .reduce(Sum.NONE, Sum::plus);
     }

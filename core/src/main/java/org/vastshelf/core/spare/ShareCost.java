@@ -1,7 +1,6 @@
 package org.vastshelf.core.spare;
 
 import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -9,7 +8,6 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.ColdPrices;
 import org.vastshelf.core.estate.Price;
-import org.vastshelf.core.tier.ColdCost;
 import org.vastshelf.core.tier.FileSum;
 
 /**
@@ -58,26 +56,11 @@ public record ShareCost(
      */
     public record KeepOnce(String share, BigDecimal saves, long reads, long frees) implements Measure {}
 
-    /**
-     * What nobody used for so many days leaves for the cold store.
-     *
-     * @param once money for the requests that bring it there
-     * @param recalls money a month, at most, for what is expected to be used again
-     * @param chance that a byte is used again within 30 days, at most
-     */
-    public record LetLeave(
-            String share,
-            BigDecimal saves,
-            int days,
-            FileSum leaving,
-            BigDecimal once,
-            BigDecimal recalls,
-            double chance)
-            implements Measure {
-
-        /** The first month in which it has paid: from 1. */
-        public int paidAfterMonths() {
-            return Math.max(1, once.divide(saves, 0, RoundingMode.CEILING).intValueExact());
+    /** What nobody used for so many days leaves for the cold store. */
+    public record LetLeave(String share, int days, FileSum leaving, Departure cost) implements Measure {
+        @Override
+        public BigDecimal saves() {
+            return cost.saves();
         }
     }
 
@@ -93,7 +76,7 @@ public record ShareCost(
 
     /** Money a month with what nobody used for so many days in the cold store, with its recalls; empty without prices. */
     public Optional<BigDecimal> withoutUnused(int days) {
-        return letLeave(days).flatMap(measure -> monthly().map(now -> now.subtract(measure.saves)));
+        return letLeave(days).flatMap(measure -> monthly().map(now -> now.subtract(measure.saves())));
     }
 
     /** All that would save money, what saves most first; of ages the one that saves most. */
@@ -128,20 +111,10 @@ public record ShareCost(
         if (unused.all().files() == 0) {
             return Optional.empty();
         }
-        return perTib.flatMap(here -> cold.map(there -> {
-            double chance = ages.monthlyChance(days);
-            BigDecimal recalls = ColdCost.recalled(unused.all(), there).multiply(BigDecimal.valueOf(chance));
-            BigDecimal saves = Price.of(unused.allocated(), here)
-                    .subtract(Price.of(unused.all().bytes(), there.perTibMonth()))
-                    .subtract(recalls);
-            return new LetLeave(
-                    share,
-                    saves,
-                    days,
-                    unused.all(),
-                    ColdCost.of(unused.all(), there).once(),
-                    recalls,
-                    chance);
-        }));
+        return perTib.flatMap(here -> cold.map(there -> new LetLeave(
+                share,
+                days,
+                unused.all(),
+                Departure.of(unused.all(), unused.allocated(), here, there, ages.monthlyChance(days)))));
     }
 }

@@ -70,9 +70,9 @@ class ShareCostTest {
         ShareCost.LetLeave best = (ShareCost.LetLeave) cost.measures().getFirst();
         assertThat(best.days()).as("7 TiB, of which as little comes back").isEqualTo(90);
         assertThat(best.leaving()).isEqualTo(new FileSum(3_500, 7 * TIB));
-        assertThat(best.chance()).isEqualTo(0.25);
-        assertThat(best.once()).isEqualByComparingTo("0.35");
-        assertThat(best.paidAfterMonths()).isEqualTo(1);
+        assertThat(best.cost().chance()).isEqualTo(0.25);
+        assertThat(best.cost().once()).isEqualByComparingTo("0.35");
+        assertThat(best.cost().paidInMonth()).contains(1);
     }
 
     @Test
@@ -90,6 +90,27 @@ class ShareCostTest {
         ShareCost.KeepOnce nothing = new ShareCost.KeepOnce("b", new BigDecimal("0.004"), 1, 1);
         ShareCost.KeepOnce much = new ShareCost.KeepOnce("c", new BigDecimal("30"), 1, 1);
         assertThat(ShareCost.ordered(Stream.of(little, nothing, much))).isEqualTo(List.of(much, little));
+    }
+
+    @Test
+    void a_departure_pays_in_the_month_in_which_it_has_saved_what_it_cost_or_never() {
+        ColdPrices slow = new ColdPrices(new BigDecimal("19"), new BigDecimal("2"), BigDecimal.ZERO);
+        // 1,250 files need 2,500 requests for 5; a TiB saves 1 a month.
+        Departure departure = Departure.of(new FileSum(1_250, TIB), TIB, TWENTY, slow, 0);
+        assertThat(departure.once()).isEqualByComparingTo("5");
+        assertThat(departure.saves()).isEqualByComparingTo("1");
+        assertThat(departure.paidInMonth()).contains(5);
+        assertThat(Departure.of(new FileSum(1_250, TIB), TIB, TWENTY, slow, 0.5).saves())
+                .as("half of it comes back by a request each: 1.25")
+                .isEqualByComparingTo("-0.25");
+        assertThat(Departure.of(new FileSum(1_250, TIB), TIB, TWENTY, slow, 0.5).paidInMonth())
+                .isEmpty();
+    }
+
+    @Test
+    void days_within_a_band_count_as_its_first() {
+        assertThat(AGES.unused(700)).isEqualTo(AGES.unused(365));
+        assertThat(AGES.monthlyChance(2_000)).isEqualTo(AGES.monthlyChance(1_825));
     }
 
     @Property
