@@ -57,12 +57,20 @@ class DailyRecord implements DueWork {
             volumes.put(volume.name(), used);
             pools.merge(volume.pool(), used, Bytes::plus);
         });
-        history.record(HistoryStore.VOLUME, day, volumes);
-        history.record(HistoryStore.POOL, day, pools);
         Map<String, Bytes> servers = new LinkedHashMap<>();
         pools.forEach((pool, used) -> servers.merge(estate.pools().get(pool).server(), used, Bytes::plus));
-        history.record(HistoryStore.SERVER, day, servers);
+        Bytes whole = Bytes.sum(List.copyOf(pools.values()));
+        history.record(
+                day,
+                Map.of(
+                        HistoryStore.VOLUME,
+                        volumes,
+                        HistoryStore.POOL,
+                        pools,
+                        HistoryStore.SERVER,
+                        servers,
+                        HistoryStore.ESTATE,
+                        Map.of(HistoryStore.WHOLE, whole)));
         accounts.record(day);
-        history.record(HistoryStore.ESTATE, day, Map.of(HistoryStore.WHOLE, Bytes.sum(List.copyOf(pools.values()))));
     }
 }

@@ -2,6 +2,7 @@ package org.vastshelf.app.snapshot;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,7 +16,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
-import org.vastshelf.core.estate.SnapshotRule;
+import org.vastshelf.core.time.Schedule;
 
 /**
  * Snapshots that rules want; also those of moments that a jump of the clock passed, so that each day ends as it would
@@ -65,18 +66,21 @@ class SnapshotDue implements DueWork {
         Instant until = clock.now();
         Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
         Estate estate = estates.load();
+        // Many have the same: what is worked out for one holds for the others.
+        Map<Schedule, List<Instant>> moments = new HashMap<>();
         List<TakingByRule.Wanted> wanted = volumes.stream()
                 .flatMap(volume -> estate.find(Kinds.SNAPSHOTTING, volume).stream())
-                .map(rule -> new TakingByRule.Wanted(rule, moments(rule, at, other)))
+                .map(rule -> new TakingByRule.Wanted(
+                        rule, moments.computeIfAbsent(rule.when(), when -> moments(when, at, other))))
                 .toList();
         taking.take(wanted);
         wanted.forEach(w -> last.put(w.volume(), w.moments().getLast()));
     }
 
     /** This one, and those that a jump of the clock passed before anything else was to happen. */
-    private static List<Instant> moments(SnapshotRule rule, Instant at, Instant other) {
+    private static List<Instant> moments(Schedule when, Instant at, Instant other) {
         List<Instant> moments = new ArrayList<>(List.of(at));
-        rule.when().runs(at, other, ShelfClock.ZONE, MOST).stream()
+        when.runs(at, other, ShelfClock.ZONE, MOST).stream()
                 .filter(next -> next.isBefore(other))
                 .forEach(moments::add);
         return moments;

@@ -366,12 +366,15 @@ public class Snapshots {
         return days.subList(Math.max(0, days.size() - MOST_DAYS), days.size());
     }
 
-    static Set<Instant> kept(List<Taken> there, List<Instant> more, SnapshotRule rule) {
-        List<Instant> moments = Stream.concat(
-                        there.stream().filter(Taken::scheduled).map(Taken::at), more.stream())
+    private static Set<Instant> kept(List<Taken> there, List<Instant> more, SnapshotRule rule) {
+        return rule.keep().kept(moments(there, more), ShelfClock.ZONE);
+    }
+
+    /** When a rule took those that are there, and those that come, ascending. */
+    static List<Instant> moments(List<Taken> there, List<Instant> more) {
+        return Stream.concat(there.stream().filter(Taken::scheduled).map(Taken::at), more.stream())
                 .sorted()
                 .toList();
-        return rule.keep().kept(moments, ShelfClock.ZONE);
     }
 
     static void requireKeeping(Volume volume) {

@@ -2,6 +2,7 @@ package org.vastshelf.app.snapshot;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -18,6 +19,7 @@ import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.snapshot.HeldBlocks;
+import org.vastshelf.core.snapshot.KeepRule;
 
 /**
  * Takes snapshots that rules want, and deletes those of theirs that they keep no longer; of many volumes in as many
@@ -107,9 +109,11 @@ class TakingByRule {
         Map<String, Integer> ever = snapshots.lock(estate, volumes);
         Map<String, List<Taken>> there = store.of(volumes);
         Map<String, Map<Integer, List<Need>>> needs = store.needs(volumes, counted::instant);
+        Map<Asked, Set<Instant>> kept = new HashMap<>();
         List<Round> rounds = wanted.stream()
                 .map(w -> Round.of(
                         w,
+                        kept,
                         ever.get(w.volume()),
                         there.getOrDefault(w.volume(), List.of()),
                         needs.getOrDefault(w.volume(), Map.of())))
@@ -125,6 +129,13 @@ class TakingByRule {
                                 Snapshots.where(round.volume), round.said() + gone.getOrDefault(round.volume, "")))
                         .toList());
         store.begin(rounds.stream().collect(Collectors.toMap(Round::volume, round -> round.begun(estate))));
+    }
+
+    /** Which of some moments a rule keeps; the same of many volumes that have the same rule. */
+    private record Asked(KeepRule keep, List<Instant> moments) {
+        Set<Instant> kept() {
+            return keep.kept(moments, ShelfClock.ZONE);
+        }
     }
 
     /** Removes what goes; says it by volume. */
@@ -158,8 +169,14 @@ class TakingByRule {
      */
     private record Round(String volume, List<Taken> all, int before, List<Integer> gone) {
 
-        static Round of(Wanted wanted, int ever, List<Taken> there, Map<Integer, List<Need>> needs) {
-            Set<Instant> kept = Snapshots.kept(there, wanted.moments, wanted.rule);
+        static Round of(
+                Wanted wanted,
+                Map<Asked, Set<Instant>> known,
+                int ever,
+                List<Taken> there,
+                Map<Integer, List<Need>> needs) {
+            Asked asked = new Asked(wanted.rule.keep(), Snapshots.moments(there, wanted.moments));
+            Set<Instant> kept = known.computeIfAbsent(asked, Asked::kept);
             List<Integer> gone = Snapshots.leaving(there, kept, needs);
             List<Taken> all = new ArrayList<>(there);
             for (int i = 0; i < wanted.moments.size(); i++) {

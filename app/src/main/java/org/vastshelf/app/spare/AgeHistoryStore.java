@@ -20,6 +20,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.AgeTallyStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.app.store.generated.tables.records.AgeHistoryRecord;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.spare.AgeBand;
@@ -31,7 +32,6 @@ import org.vastshelf.core.tier.FileSum;
 class AgeHistoryStore {
 
     private static final int LEFT = -1;
-    private static final int LATELY = 30;
 
     private final DSLContext db;
 
@@ -56,26 +56,58 @@ class AgeHistoryStore {
                 .where(AGE_HISTORY.CATALOGUE_NO.eq(catalogue))
                 .and(AGE_HISTORY.DAY.between(day.withDayOfMonth(1), day.withDayOfMonth(day.lengthOfMonth())))
                 .execute();
-        Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
-        Condition lately = days(AgeBasis.LAST_USE, day).lt((long) LATELY).andNot(left);
+        Map<Cell, Ages.Sum> cells = cells(catalogue, day);
+        LoadStore rows =
+                new LoadStore("age_history", "catalogue_no,day,basis,band,files,bytes,allocated,used_files,used_bytes");
         for (AgeBasis basis : AgeBasis.values()) {
-            Field<Integer> band = DSL.when(left, LEFT).otherwise(band(days(basis, day)));
-            db.insertInto(AGE_HISTORY)
-                    .select(DSL.select(
-                                    DSL.val(catalogue),
-                                    DSL.val(day),
-                                    DSL.val(basis.ordinal()),
-                                    band.as("age_band"),
-                                    DSL.field("COUNT(*)", Long.class),
-                                    DSL.field("SUM({0})", Long.class, FILE.BYTES),
-                                    DSL.field("SUM({0})", Long.class, FILE.ALLOCATED),
-                                    DSL.field("SUM(IF({0}, 1, 0))", Long.class, lately),
-                                    DSL.field("SUM(IF({0}, {1}, 0))", Long.class, lately, FILE.BYTES))
-                            .from(FILE)
-                            .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
-                            .groupBy(DSL.field(DSL.name("age_band"))))
-                    .execute();
+            Map<Integer, Ages.Sum> bands = new TreeMap<>();
+            cells.forEach((cell, sum) -> bands.merge(cell.band(basis), sum, Ages.Sum::plus));
+            bands.forEach((band, sum) -> {
+                rows.number(catalogue)
+                        .text(day.toString())
+                        .number(basis.ordinal())
+                        .number(band);
+                rows.number(sum.all().files()).number(sum.all().bytes()).number(sum.allocated());
+                rows.number(sum.used().files()).number(sum.used().bytes()).endRow();
+            });
         }
+        db.connection(rows::flush);
+    }
+
+    /** Files of one age by their last use, and of one by their last change. */
+    private record Cell(int byUse, int byChange) {
+        int band(AgeBasis basis) {
+            return basis == AgeBasis.LAST_USE ? byUse : byChange;
+        }
+    }
+
+    /** All files of a catalogue in one pass; bands are {@link #LEFT} for what is not here. */
+    private Map<Cell, Ages.Sum> cells(int catalogue, LocalDate day) {
+        Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
+        Field<Integer> byUse = DSL.when(left, LEFT)
+                .otherwise(band(days(AgeBasis.LAST_USE, day)))
+                .as("use_band");
+        Field<Integer> byChange = DSL.when(left, LEFT)
+                .otherwise(band(days(AgeBasis.LAST_CHANGE, day)))
+                .as("change_band");
+        Map<Cell, Ages.Sum> cells = new HashMap<>();
+        db.select(
+                        byUse,
+                        byChange,
+                        DSL.field("COUNT(*)", Long.class),
+                        DSL.field("SUM({0})", Long.class, FILE.BYTES),
+                        DSL.field("SUM({0})", Long.class, FILE.ALLOCATED))
+                .from(FILE)
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+                .groupBy(DSL.field(DSL.name("use_band")), DSL.field(DSL.name("change_band")))
+                .forEach(row -> {
+                    FileSum all = new FileSum(row.value3(), row.value4());
+                    boolean lately = row.value1() == AgeBand.MONTH.ordinal();
+                    cells.put(
+                            new Cell(row.value1(), row.value2()),
+                            new Ages.Sum(all, row.value5(), lately ? all : FileSum.NONE));
+                });
+        return cells;
     }
 
     private static Field<Long> days(AgeBasis basis, LocalDate day) {

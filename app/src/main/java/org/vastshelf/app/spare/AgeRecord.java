@@ -10,11 +10,13 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.core.agenda.DueKind;
 
 /**
- * Writes down each night how old what shares hold is. Of nights that lie behind, the last of each month is enough: of a
- * month its last state is kept.
+ * Writes down each night how old what shares hold is; of a month its last state is kept. All files are read for it, so
+ * that of nights that a jump of the clock left behind one in three months is enough.
  */
 @Component
 class AgeRecord implements DueWork {
+
+    private static final int MONTHS = 3;
 
     private final AgeHistoryStore history;
     private final ShelfClock clock;
@@ -36,13 +38,13 @@ class AgeRecord implements DueWork {
 
     @Override
     public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        Instant nextMonth = LocalDate.ofInstant(at, ShelfClock.ZONE)
-                .plusMonths(1)
+        Instant nextQuarter = LocalDate.ofInstant(at, ShelfClock.ZONE)
+                .plusMonths(MONTHS)
                 .withDayOfMonth(1)
                 .atStartOfDay(ShelfClock.ZONE)
                 .toInstant();
         return clock.nightAfter(at)
-                .map(night -> night.isBefore(nextMonth) ? night : nextMonth)
+                .map(night -> night.isBefore(nextQuarter) ? night : nextQuarter)
                 .or(byAgenda);
     }
 }

@@ -107,15 +107,18 @@ public class HistoryStore {
                 .fetchOne(0, LocalDate.class));
     }
 
-    /** What spaces of a kind held at the end of a day, all in one batch. */
-    public void record(String kind, LocalDate day, Map<String, Bytes> used) {
-        if (used.isEmpty()) {
+    /** What spaces held at the end of a day, by kind, all in one statement. */
+    public void record(LocalDate day, Map<String, Map<String, Bytes>> used) {
+        if (used.values().stream().allMatch(Map::isEmpty)) {
             return;
         }
         var insert = db.insertInto(
                 SPACE_HISTORY, SPACE_HISTORY.KIND, SPACE_HISTORY.SPACE, SPACE_HISTORY.DAY, SPACE_HISTORY.USED_BYTES);
-        for (Map.Entry<String, Bytes> space : used.entrySet()) {
-            insert = insert.values(kind, space.getKey(), day, space.getValue().value());
+        for (Map.Entry<String, Map<String, Bytes>> kind : used.entrySet()) {
+            for (Map.Entry<String, Bytes> space : kind.getValue().entrySet()) {
+                insert = insert.values(
+                        kind.getKey(), space.getKey(), day, space.getValue().value());
+            }
         }
         insert.onDuplicateKeyUpdate()
                 .set(SPACE_HISTORY.USED_BYTES, DSL.excluded(SPACE_HISTORY.USED_BYTES))
