@@ -10,6 +10,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -20,10 +21,13 @@ import org.jspecify.annotations.Nullable;
 /** An application in a process of its own, on a database of its own, that can be killed and started again. */
 final class CrashRig implements AutoCloseable {
 
+    private static final int SHOWN_LINES = 60;
+    private static final int MOST_TRIES = 3;
+
     private final Path data;
     private final String database;
     private final List<String> options;
-    private final int port;
+    private int port;
     private final HttpClient client = HttpClient.newHttpClient();
     private HttpClient browser = client;
     private @Nullable Process process;
@@ -37,8 +41,12 @@ final class CrashRig implements AutoCloseable {
         this.data = data;
         this.database = database;
         this.options = options;
+        this.port = free();
+    }
+
+    private static int free() throws IOException {
         try (ServerSocket socket = new ServerSocket(0)) {
-            this.port = socket.getLocalPort();
+            return socket.getLocalPort();
         }
     }
 
@@ -47,7 +55,19 @@ final class CrashRig implements AutoCloseable {
         return new CrashRig(data, database, options);
     }
 
+    /** Where somebody took its port in the meantime it takes another. */
     void start() throws IOException, InterruptedException {
+        for (int tries = 0; !launch(); tries++) {
+            List<String> said = Files.readAllLines(data.resolve("out-" + port + ".log"));
+            if (tries == MOST_TRIES || said.stream().noneMatch(line -> line.contains("already in use"))) {
+                throw new AssertionError("the application did not start; it said at last: "
+                        + String.join("\n", said.subList(Math.max(0, said.size() - SHOWN_LINES), said.size())));
+            }
+            port = free();
+        }
+    }
+
+    private boolean launch() throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx700m",
@@ -68,14 +88,14 @@ final class CrashRig implements AutoCloseable {
         for (int i = 0; i < 2_400 && process.isAlive(); i++) {
             try {
                 if (send("GET", "/actuator/health/readiness", "").statusCode() == 200) {
-                    return;
+                    return true;
                 }
             } catch (IOException notYet) {
                 Thread.sleep(100);
             }
             Thread.sleep(50);
         }
-        throw new AssertionError("the application did not start; see " + data);
+        return false;
     }
 
     /** As by kill -9. */
