@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -94,6 +95,23 @@ class DeliveryTest {
             }
         }
         assertThat(taken).isEqualTo((int) (STOP / 30_000));
+        Agreement.check();
+    }
+
+    @Test
+    void the_same_files_brought_by_many_at_once_are_taken_in_once() throws Exception {
+        List<Delivery.Item> items = new ArrayList<>();
+        for (int i = 0; i < 20; i++) {
+            items.add(item("/crates/same/s" + i, 1_000));
+        }
+        List<Callable<Integer>> works = Collections.nCopies(8, () -> DELIVERY.deliver("office", items));
+        int taken = 0;
+        try (var threads = Executors.newFixedThreadPool(works.size())) {
+            for (var future : threads.invokeAll(works)) {
+                taken += future.get();
+            }
+        }
+        assertThat(taken).isEqualTo(items.size());
         Agreement.check();
     }
 

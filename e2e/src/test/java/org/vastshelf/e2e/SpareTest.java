@@ -69,6 +69,14 @@ class SpareTest {
                     .containsText("price of a TiB and month is -3, must be 0 to 1000000");
             browser.page
                     .locator("form[action='/lighten/prices/tern'] input[name=price]")
+                    .fill("9".repeat(200));
+            browser.page
+                    .locator("form[action='/lighten/prices/tern'] input[name=price]")
+                    .press("Enter");
+            assertThat(browser.page.locator("main"))
+                    .containsText("the amount has 200 characters, must have at most 30");
+            browser.page
+                    .locator("form[action='/lighten/prices/tern'] input[name=price]")
                     .fill("20,5");
             browser.page
                     .locator("form[action='/lighten/prices/tern'] input[name=price]")

@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
@@ -163,19 +162,16 @@ public class AgendaRunner {
     }
 
     private List<Row> withOthers(Row first) {
-        return is(first, DueWork::isTogether) && !first.at().equals(oneByOne)
+        return works.get(first.entry().kind()) instanceof TogetherWork
+                        && !first.at().equals(oneByOne)
                 ? Stream.concat(Stream.of(first), agenda.besides(first, clock.real()).stream())
                         .toList()
                 : List.of(first);
     }
 
     private boolean isQuick(Row row) {
-        return is(row, DueWork::isQuick);
-    }
-
-    private boolean is(Row row, Predicate<DueWork> so) {
         DueWork work = works.get(row.entry().kind());
-        return work != null && so.test(work);
+        return work != null && work.isQuick();
     }
 
     /** Does what is of one kind and one moment. */
@@ -184,7 +180,11 @@ public class AgendaRunner {
         Timer.Sample begun = Timer.start(meters);
         clock.during(first.at(), () -> {
             DueWork work = works.get(first.entry().kind());
-            work.act(rows.stream().map(row -> row.entry().key()).toList(), first.at());
+            if (work instanceof TogetherWork together) {
+                together.act(rows.stream().map(row -> row.entry().key()).toList(), first.at());
+            } else {
+                work.act(first.entry().key(), first.at());
+            }
             rows.stream()
                     .collect(Collectors.groupingBy(
                             row -> work.again(row.entry().key(), row.at(), () -> byAgenda(row)),

@@ -1,7 +1,6 @@
 package org.vastshelf.app.agenda;
 
 import java.time.Instant;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.vastshelf.core.agenda.DueKind;
@@ -21,11 +20,6 @@ public interface DueWork {
         return false;
     }
 
-    /** Whether what falls due at the same moment is done at once, by {@link #act(List, Instant)}. */
-    default boolean isTogether() {
-        return false;
-    }
-
     /**
      * Does what fell due, in the transaction that claimed it; the clock stands at its moment meanwhile. What it throws is
      * written down, and it is tried again.
@@ -34,15 +28,6 @@ public interface DueWork {
      * @param at when it fell due, which a jump of the clock may have left behind
      */
     void act(String key, Instant at);
-
-    /**
-     * Does several that fell due at the same moment; where one of them fails all are taken back, and each is done alone.
-     *
-     * @param keys in the order of their names
-     */
-    default void act(List<String> keys, Instant at) {
-        keys.forEach(key -> act(key, at));
-    }
 
     /**
      * When it falls due again, asked after {@link #act}.

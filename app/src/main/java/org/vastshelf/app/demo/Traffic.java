@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.agenda.DueWork;
+import org.vastshelf.app.agenda.TogetherWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.road.Delivery;
@@ -33,7 +33,7 @@ import org.vastshelf.standins.life.Days;
 
 /** The demo's people at work: what they do takes the same road as anybody's, through the gate. */
 @Component
-class Traffic implements DueWork {
+class Traffic implements TogetherWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
     private static final Bytes EDITED = Bytes.of(4_096);
@@ -77,16 +77,6 @@ class Traffic implements DueWork {
     @Override
     public boolean isWanted() {
         return settings.demo() && settings.traffic();
-    }
-
-    @Override
-    public boolean isTogether() {
-        return true;
-    }
-
-    @Override
-    public void act(String share, Instant midnight) {
-        act(List.of(share), midnight);
     }
 
     @Override

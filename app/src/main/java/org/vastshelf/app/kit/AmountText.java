@@ -5,6 +5,8 @@ import java.math.BigDecimal;
 /** Amounts of money as people type them. */
 public final class AmountText {
 
+    private static final int LONGEST = 30;
+
     private AmountText() {}
 
     /**
@@ -16,6 +18,10 @@ public final class AmountText {
     public static BigDecimal parse(String field, String typed) {
         String text = typed == null ? "" : typed.strip();
         return AtField.read(field, () -> {
+            if (text.length() > LONGEST) {
+                throw new IllegalArgumentException(
+                        "the amount has " + text.length() + " characters, must have at most " + LONGEST);
+            }
             try {
                 return new BigDecimal(text.replace(',', '.'));
             } catch (NumberFormatException none) {

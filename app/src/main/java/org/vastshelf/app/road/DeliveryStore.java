@@ -66,9 +66,10 @@ class DeliveryStore {
 
     void add(List<Row> rows) {
         LoadStore buffer = new LoadStore(
-                "file",
-                "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,"
-                        + "counted,extents,born,created_at");
+                        "file",
+                        "catalogue_no,folder_no,name,bytes,allocated,owner,owner_group,modified_at,accessed_at,changed_at,kind,"
+                                + "counted,extents,born,created_at")
+                .exactly();
         load(buffer, rows, row -> {
             FileRow file = row.file;
             buffer.number(row.place.catalogue()).number(row.place.folder()).bytes(file.name());

@@ -10,7 +10,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore;
-import org.vastshelf.app.agenda.DueWork;
+import org.vastshelf.app.agenda.TogetherWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
@@ -23,7 +23,7 @@ import org.vastshelf.core.time.Schedule;
  * have.
  */
 @Component
-class SnapshotDue implements DueWork {
+class SnapshotDue implements TogetherWork {
 
     /** So many at once. */
     private static final int MOST = 300;
@@ -49,16 +49,6 @@ class SnapshotDue implements DueWork {
     @Override
     public boolean isQuick() {
         return true;
-    }
-
-    @Override
-    public boolean isTogether() {
-        return true;
-    }
-
-    @Override
-    public void act(String volume, Instant at) {
-        act(List.of(volume), at);
     }
 
     @Override

@@ -128,7 +128,7 @@ class SnapshotStore {
 
     /** Adds snapshots; the last of each volume is the last that was ever taken. */
     void add(List<Taken> snapshots) {
-        LoadStore rows = new LoadStore("snapshot", "volume,number,name,taken_at,taken_by,scheduled");
+        LoadStore rows = new LoadStore("snapshot", "volume,number,name,taken_at,taken_by,scheduled").exactly();
         Map<String, Integer> last = new TreeMap<>();
         for (Taken snapshot : snapshots) {
             rows.text(snapshot.volume).number(snapshot.number).text(snapshot.name);
@@ -276,7 +276,7 @@ class SnapshotStore {
                 .where(HELD_BLOCK.VOLUME.in(
                         changed.stream().map(Snapshots.Leaving::volume).toList()))
                 .execute();
-        LoadStore rows = new LoadStore("held_block", "volume,born,died,bytes");
+        LoadStore rows = new LoadStore("held_block", "volume,born,died,bytes").exactly();
         changed.forEach(of -> of.left()
                 .forEach(count -> rows.text(of.volume())
                         .number(count.born())

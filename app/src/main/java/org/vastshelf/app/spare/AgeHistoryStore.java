@@ -7,7 +7,6 @@ import static org.vastshelf.app.store.generated.Tables.FILE;
 import java.time.LocalDate;
 import java.util.EnumMap;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.TreeMap;
@@ -57,8 +56,9 @@ class AgeHistoryStore {
                 .and(AGE_HISTORY.DAY.between(day.withDayOfMonth(1), day.withDayOfMonth(day.lengthOfMonth())))
                 .execute();
         Map<Cell, Ages.Sum> cells = cells(catalogue, day);
-        LoadStore rows =
-                new LoadStore("age_history", "catalogue_no,day,basis,band,files,bytes,allocated,used_files,used_bytes");
+        LoadStore rows = new LoadStore(
+                        "age_history", "catalogue_no,day,basis,band,files,bytes,allocated,used_files,used_bytes")
+                .exactly();
         for (AgeBasis basis : AgeBasis.values()) {
             Map<Integer, Ages.Sum> bands = new TreeMap<>();
             cells.forEach((cell, sum) -> bands.merge(cell.band(basis), sum, Ages.Sum::plus));
@@ -129,9 +129,19 @@ class AgeHistoryStore {
 
     /** How old what each share holds is, by the last day that was written down; by the number of its catalogue. */
     Map<Integer, Ages> latest() {
+        return latest(DSL.noCondition());
+    }
+
+    /** The same of one. */
+    Ages latest(int catalogue) {
+        return latest(AGE_HISTORY.CATALOGUE_NO.eq(catalogue)).getOrDefault(catalogue, Ages.NONE);
+    }
+
+    private Map<Integer, Ages> latest(Condition which) {
         Map<Integer, Builder> builders = new HashMap<>();
         var last = DSL.select(AGE_HISTORY.CATALOGUE_NO, DSL.max(AGE_HISTORY.DAY).as("day"))
                 .from(AGE_HISTORY)
+                .where(which)
                 .groupBy(AGE_HISTORY.CATALOGUE_NO)
                 .asTable("last");
         db.select(AGE_HISTORY.fields())
@@ -148,23 +158,31 @@ class AgeHistoryStore {
         return latest;
     }
 
-    /** How old what these shares hold together was, by the days that were written down since one. */
-    NavigableMap<LocalDate, Ages> since(List<Integer> catalogues, LocalDate day) {
-        Map<LocalDate, Map<Integer, Builder>> days = new TreeMap<>();
-        db.selectFrom(AGE_HISTORY)
-                .where(AGE_HISTORY.CATALOGUE_NO.in(catalogues), AGE_HISTORY.DAY.ge(day))
-                .forEach(row -> days.computeIfAbsent(row.getDay(), none -> new HashMap<>())
-                        .computeIfAbsent(row.getCatalogueNo(), none -> new Builder())
+    /** How old what all shares hold together was, by the days that were written down since one. */
+    NavigableMap<LocalDate, Ages> since(LocalDate day) {
+        Map<LocalDate, Builder> days = new TreeMap<>();
+        db.select(
+                        AGE_HISTORY.DAY,
+                        AGE_HISTORY.BASIS,
+                        AGE_HISTORY.BAND,
+                        sum(AGE_HISTORY.FILES),
+                        sum(AGE_HISTORY.BYTES),
+                        sum(AGE_HISTORY.ALLOCATED),
+                        sum(AGE_HISTORY.USED_FILES),
+                        sum(AGE_HISTORY.USED_BYTES))
+                .from(AGE_HISTORY)
+                .where(AGE_HISTORY.DAY.ge(day))
+                .groupBy(AGE_HISTORY.DAY, AGE_HISTORY.BASIS, AGE_HISTORY.BAND)
+                .fetchInto(AGE_HISTORY)
+                .forEach(row -> days.computeIfAbsent(row.getDay(), none -> new Builder())
                         .add(row));
         NavigableMap<LocalDate, Ages> since = new TreeMap<>();
-        days.forEach((of, builders) ->
-                since.put(of, builders.values().stream().map(Builder::ages).reduce(Ages.NONE, Ages::plus)));
+        days.forEach((of, builder) -> since.put(of, builder.ages()));
         return since;
     }
 
-    /** Whether anything was ever written down. */
-    boolean isEmpty() {
-        return !db.fetchExists(AGE_HISTORY);
+    private static Field<Long> sum(Field<Long> field) {
+        return DSL.field("SUM({0})", Long.class, field).as(field);
     }
 
     private static final class Builder {

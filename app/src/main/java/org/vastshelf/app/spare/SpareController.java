@@ -33,6 +33,7 @@ import org.vastshelf.core.estate.ComeBack;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.Names;
 import org.vastshelf.core.estate.SavingRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.SharePlace;
@@ -100,10 +101,9 @@ class SpareController {
         model.addAttribute("monthly", currency + " a month");
         model.addAttribute("whole", view.whole(costs).orElse(""));
         model.addAttribute("designs", me.isAdministrator());
-        NavigableMap<LocalDate, Ages> months =
-                spares.months(all.stream().map(spare -> spare.catalogue().no()).toList());
+        NavigableMap<LocalDate, Ages> months = spares.months();
         model.addAttribute("ages", AgePicture.of(fmt, months, clock.today()));
-        model.addAttribute("agesOf", spares.agesOf(months).map(fmt::day).orElse(""));
+        model.addAttribute("agesOf", months.isEmpty() ? "" : fmt.day(months.lastKey()));
         return "lighten";
     }
 
@@ -149,7 +149,7 @@ class SpareController {
                         .max()
                         .orElse(0);
         return new TieringRule(
-                free(estate, share + "-unused"),
+                free(estate, stem(share) + "-unused"),
                 rank,
                 store.name(),
                 List.of(new SharePlace(share, FilePath.ROOT)),
@@ -166,6 +166,11 @@ class SpareController {
                 0,
                 0,
                 KEPT_DAYS);
+    }
+
+    /** So much of the name of a share that what comes behind it still fits. */
+    private static String stem(String share) {
+        return share.substring(0, Math.min(share.length(), Names.LONGEST - "-unused-999".length()));
     }
 
     private static String free(Estate estate, String name) {

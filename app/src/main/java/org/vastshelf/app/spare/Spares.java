@@ -79,7 +79,7 @@ public class Spares {
                                 Kinds.POOL_PRICE,
                                 estate.volumes().get(share.volume()).pool()))
                         .map(PoolPrice::perTibMonth),
-                history.latest().getOrDefault(catalogue.no(), Ages.NONE));
+                history.latest(catalogue.no()));
     }
 
     /** All shares and folders, in the order of their names. */
@@ -136,18 +136,8 @@ public class Spares {
         return estate.all(Kinds.COLD_STORE).values().stream().findFirst();
     }
 
-    /** Prices that somebody set, by pool. */
-    Map<String, PoolPrice> prices() {
-        return estates.load().all(Kinds.POOL_PRICE);
-    }
-
     /** How old what shares hold together was at the end of each of the last months. */
-    NavigableMap<LocalDate, Ages> months(List<Integer> shares) {
-        return history.since(shares, clock.today().minusMonths(MONTHS).withDayOfMonth(1));
-    }
-
-    /** The day by whose end ages are known. */
-    Optional<LocalDate> agesOf(NavigableMap<LocalDate, Ages> months) {
-        return months.isEmpty() ? Optional.empty() : Optional.of(months.lastKey());
+    NavigableMap<LocalDate, Ages> months() {
+        return history.since(clock.today().minusMonths(MONTHS).withDayOfMonth(1));
     }
 }

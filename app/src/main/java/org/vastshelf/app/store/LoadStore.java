@@ -15,10 +15,18 @@ public final class LoadStore {
     private final String statement;
     private byte[] bytes = new byte[1 << 20];
     private int length;
+    private int rows;
+    private boolean exact;
 
     public LoadStore(String table, String columns) {
         this.statement =
                 "LOAD DATA LOCAL INFILE 'rows' INTO TABLE " + table + " CHARACTER SET binary (" + columns + ")";
+    }
+
+    /** From now on none may be left out because another has its key: the database would pass over it without a word. */
+    public LoadStore exactly() {
+        exact = true;
+        return this;
     }
 
     public int size() {
@@ -54,6 +62,7 @@ public final class LoadStore {
     /** Ends the row; the last tab becomes its newline. */
     public void endRow() {
         bytes[length - 1] = '\n';
+        rows++;
     }
 
     private LoadStore raw(byte[] value) {
@@ -75,31 +84,48 @@ public final class LoadStore {
         }
     }
 
-    /** Rows that have gathered, to be loaded by whoever has the connection. */
-    public record Load(String statement, byte[] bytes, int length) {
+    /**
+     * Rows that have gathered, to be loaded by whoever has the connection.
+     *
+     * @param least so many have to be taken in
+     */
+    public record Load(String statement, byte[] bytes, int length, int least) {
 
+        /** @throws Transactions.RunAgain when others were there already that have the key of one which has to be taken in */
         public void into(Connection connection) throws SQLException {
             try (var sql = connection.createStatement()) {
                 sql.unwrap(org.mariadb.jdbc.Statement.class)
                         .setLocalInfileInputStream(new ByteArrayInputStream(bytes, 0, length));
                 sql.execute(statement);
+                if (sql.getUpdateCount() < least) {
+                    throw new Transactions.RunAgain("others came first", null);
+                }
             }
         }
     }
 
     /** Hands over what has gathered and begins anew. */
     public Load take() {
-        Load load = new Load(statement, bytes, length);
+        Load load = load();
         bytes = new byte[bytes.length];
-        length = 0;
+        begin();
         return load;
     }
 
     /** Loads what has gathered and forgets it. */
     public void flush(Connection connection) throws SQLException {
         if (length > 0) {
-            new Load(statement, bytes, length).into(connection);
-            length = 0;
+            load().into(connection);
+            begin();
         }
+    }
+
+    private Load load() {
+        return new Load(statement, bytes, length, exact ? rows : 0);
+    }
+
+    private void begin() {
+        length = 0;
+        rows = 0;
     }
 }

@@ -91,8 +91,9 @@ public class AuditStore {
 
     /** Writes several in one statement, in their order. */
     public void append(List<Entry> entries) {
-        LoadStore rows =
-                new LoadStore("audit_pending", "at,person,client,share,operation,path,target,bytes,verdict,reason");
+        LoadStore rows = new LoadStore(
+                        "audit_pending", "at,person,client,share,operation,path,target,bytes,verdict,reason")
+                .exactly();
         db.connection(connection -> {
             for (Entry entry : entries) {
                 rows.text(Times.stored(entry.at()).toString()).text(ShortText.of(entry.person(), LONGEST_NAME));

@@ -58,25 +58,15 @@ class AgendaRunnerTest {
     }
 
     /** Does what is of one moment at once. */
-    private record Together(DueKind kind, List<String> deeds, List<List<String>> calls) implements DueWork {
-
-        @Override
-        public boolean isTogether() {
-            return true;
-        }
-
-        @Override
-        public void act(String key, Instant at) {
-            if (key.equals("bad")) {
-                throw new IllegalStateException("no good");
-            }
-            deeds.add(key);
-        }
+    private record Together(DueKind kind, List<String> deeds, List<List<String>> calls) implements TogetherWork {
 
         @Override
         public void act(List<String> keys, Instant at) {
             calls.add(keys);
-            DueWork.super.act(keys, at);
+            if (keys.contains("bad")) {
+                throw new IllegalStateException("no good");
+            }
+            deeds.addAll(keys);
         }
 
         @Override

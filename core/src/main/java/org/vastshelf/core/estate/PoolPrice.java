@@ -1,8 +1,6 @@
 package org.vastshelf.core.estate;
 
 import java.math.BigDecimal;
-import java.util.Optional;
-import org.vastshelf.core.time.Schedule;
 
 /**
  * What a TiB of a pool costs, in the installation's currency: hardware, power and care.
@@ -33,11 +31,6 @@ public record PoolPrice(String pool, BigDecimal perTibMonth) implements Rule {
     @Override
     public PoolPrice governing(String other) {
         return new PoolPrice(other, perTibMonth);
-    }
-
-    @Override
-    public Optional<Schedule> schedule() {
-        return Optional.empty();
     }
 
     @Override

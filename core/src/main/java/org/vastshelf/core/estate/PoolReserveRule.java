@@ -1,7 +1,5 @@
 package org.vastshelf.core.estate;
 
-import java.util.Optional;
-import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 
 /**
@@ -34,11 +32,6 @@ public record PoolReserveRule(String pool, Bytes bytes, ReserveRule.Full full) i
     @Override
     public PoolReserveRule governing(String other) {
         return new PoolReserveRule(other, bytes, full);
-    }
-
-    @Override
-    public Optional<Schedule> schedule() {
-        return Optional.empty();
     }
 
     @Override

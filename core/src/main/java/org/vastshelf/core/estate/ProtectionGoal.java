@@ -1,8 +1,6 @@
 package org.vastshelf.core.estate;
 
 import java.util.List;
-import java.util.Optional;
-import org.vastshelf.core.time.Schedule;
 
 /**
  * What is wanted of a share after a mishap.
@@ -68,11 +66,6 @@ public record ProtectionGoal(String share, int loseMinutes, int backMinutes, Lis
     @Override
     public ProtectionGoal governing(String other) {
         return new ProtectionGoal(other, loseMinutes, backMinutes, against);
-    }
-
-    @Override
-    public Optional<Schedule> schedule() {
-        return Optional.empty();
     }
 
     @Override

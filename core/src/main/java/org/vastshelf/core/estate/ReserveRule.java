@@ -1,7 +1,6 @@
 package org.vastshelf.core.estate;
 
 import java.util.Optional;
-import org.vastshelf.core.time.Schedule;
 import org.vastshelf.core.unit.Bytes;
 
 /**
@@ -61,11 +60,6 @@ public record ReserveRule(String volume, Bytes bytes, Full full) implements Rule
     @Override
     public ReserveRule governing(String other) {
         return new ReserveRule(other, bytes, full);
-    }
-
-    @Override
-    public Optional<Schedule> schedule() {
-        return Optional.empty();
     }
 
     @Override

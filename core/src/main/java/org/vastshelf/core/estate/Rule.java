@@ -27,8 +27,10 @@ public sealed interface Rule
     /** The same for another thing. */
     Rule governing(String other);
 
-    /** When it wants it; empty for only by hand. */
-    Optional<Schedule> schedule();
+    /** When it wants it; empty for only by hand, and for what is so all the time. */
+    default Optional<Schedule> schedule() {
+        return Optional.empty();
+    }
 
     /** What it lets happen, in words. */
     String title();
