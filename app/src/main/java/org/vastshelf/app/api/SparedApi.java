@@ -3,12 +3,10 @@ package org.vastshelf.app.api;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.spare.Spares;
-import org.vastshelf.core.estate.Price;
 import org.vastshelf.core.spare.AgeBand;
 import org.vastshelf.core.spare.Ages;
 import org.vastshelf.core.spare.ShareCost;
@@ -74,7 +72,7 @@ class SparedApi {
                         .map(band -> band(band, ages.byUse().getOrDefault(band, Ages.Sum.NONE)))
                         .toList(),
                 ages.left(),
-                cost.monthly().map(Price::cents),
+                cost.monthly(),
                 cost.measures().stream().map(SparedApi::measure).toList());
     }
 
@@ -83,12 +81,11 @@ class SparedApi {
     }
 
     private static Measure measure(ShareCost.Measure measure) {
-        Function<BigDecimal, Optional<BigDecimal>> cents = amount -> Optional.of(Price.cents(amount));
         return switch (measure) {
             case ShareCost.KeepOnce once ->
                 new Measure(
                         "KEEP_ONCE",
-                        Price.cents(once.saves()),
+                        once.saves(),
                         Optional.empty(),
                         Optional.empty(),
                         Optional.empty(),
@@ -96,10 +93,10 @@ class SparedApi {
             case ShareCost.LetLeave away ->
                 new Measure(
                         "LET_LEAVE",
-                        Price.cents(away.saves()),
+                        away.saves(),
                         Optional.of(away.days()),
-                        cents.apply(away.cost().once()),
-                        cents.apply(away.cost().recalls()),
+                        Optional.of(away.cost().once()),
+                        Optional.of(away.cost().recalls()),
                         Optional.of(away.cost().chance()));
         };
     }

@@ -9,7 +9,6 @@ import org.springframework.web.util.UriUtils;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.saving.SavingRun;
 import org.vastshelf.app.spare.Spares.Spare;
-import org.vastshelf.core.estate.Price;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.saving.Savings;
 import org.vastshelf.core.spare.AgeBand;
@@ -161,7 +160,7 @@ final class SpareView {
     }
 
     private String money(BigDecimal amount) {
-        return fmt.money(Price.cents(amount));
+        return fmt.money(amount);
     }
 
     /** What all shares cost together, where it is known. */
@@ -169,6 +168,6 @@ final class SpareView {
         return costs.stream()
                 .flatMap(cost -> cost.monthly().stream())
                 .reduce(BigDecimal::add)
-                .map(sum -> currency + " " + fmt.money(Price.cents(sum)));
+                .map(sum -> currency + " " + fmt.money(sum));
     }
 }

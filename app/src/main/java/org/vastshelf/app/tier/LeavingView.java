@@ -13,7 +13,6 @@ import org.vastshelf.app.spare.Spares;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.estate.ColdPrices;
 import org.vastshelf.core.estate.ColdStore;
-import org.vastshelf.core.estate.Price;
 import org.vastshelf.core.spare.Departure;
 import org.vastshelf.core.tier.AgeCurve;
 import org.vastshelf.core.tier.ColdCost;
@@ -163,7 +162,7 @@ record LeavingView(
         }
 
         private Cost cost(String what, BigDecimal amount) {
-            return new Cost(what, currency + " " + fmt.money(Price.cents(amount)));
+            return new Cost(what, currency + " " + fmt.money(amount));
         }
     }
 

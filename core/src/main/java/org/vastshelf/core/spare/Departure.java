@@ -9,13 +9,13 @@ import org.vastshelf.core.tier.ColdCost;
 import org.vastshelf.core.tier.FileSum;
 
 /**
- * What it costs to let files leave for a cold store, and what that spares; money in the installation's currency, not
- * rounded.
+ * What it costs to let files leave for a cold store, and what that spares; money in the installation's currency, each
+ * amount to a hundredth, so that they add up as they are shown.
  *
  * @param here a month, while they stay
  * @param there a month, once they have left
  * @param recalls a month, at most, for what is used again
- * @param once for the requests that bring them there, to a hundredth
+ * @param once for the requests that bring them there
  * @param chance that a byte of them is used again within 30 days, at most: 0 to 1
  */
 public record Departure(BigDecimal here, BigDecimal there, BigDecimal recalls, BigDecimal once, double chance) {
@@ -27,11 +27,12 @@ public record Departure(BigDecimal here, BigDecimal there, BigDecimal recalls, B
      * @param perTib price of a TiB and month where they lie
      */
     public static Departure of(FileSum leaving, long allocated, BigDecimal perTib, ColdPrices cold, double chance) {
+        ColdCost cost = ColdCost.of(leaving, cold);
         return new Departure(
-                Price.of(allocated, perTib),
-                Price.of(leaving.bytes(), cold.perTibMonth()),
-                ColdCost.recalled(leaving, cold).multiply(BigDecimal.valueOf(chance)),
-                ColdCost.of(leaving, cold).once(),
+                Price.cents(Price.of(allocated, perTib)),
+                cost.monthly(),
+                Price.cents(ColdCost.recalled(leaving, cold).multiply(BigDecimal.valueOf(chance))),
+                cost.once(),
                 chance);
     }
 

@@ -22,7 +22,6 @@ import org.vastshelf.core.tier.FileSum;
 public record ShareCost(
         String share, Ages ages, Optional<BigDecimal> perTib, Optional<Equal> equal, Optional<ColdPrices> cold) {
 
-    private static final BigDecimal HALF_CENT = new BigDecimal("0.005");
     /** Of what was used later than that too much would come back. */
     private static final int LEAST_ADVISED_DAYS = 90;
 
@@ -64,9 +63,9 @@ public record ShareCost(
         }
     }
 
-    /** Money a month as it is; empty without a price. */
+    /** Money a month as it is, to a hundredth; empty without a price. */
     public Optional<BigDecimal> monthly() {
-        return perTib.map(price -> Price.of(ages.here().allocated(), price));
+        return perTib.map(price -> Price.cents(Price.of(ages.here().allocated(), price)));
     }
 
     /** Money a month with equal parts kept once; empty where that was not measured. */
@@ -91,9 +90,9 @@ public record ShareCost(
         return ordered(measures.stream());
     }
 
-    /** Those that are worth half a cent, what saves most first. */
+    /** Those that save money at all, what saves most first. */
     public static List<Measure> ordered(Stream<Measure> measures) {
-        return measures.filter(measure -> measure.saves().compareTo(HALF_CENT) >= 0)
+        return measures.filter(measure -> measure.saves().signum() > 0)
                 .sorted(Comparator.comparing(Measure::saves).reversed().thenComparing(Measure::share))
                 .toList();
     }
@@ -102,7 +101,8 @@ public record ShareCost(
         return perTib.flatMap(price -> equal.map(e -> {
             Ages.Sum here = ages.here();
             long frees = (long) (here.allocated() * e.part());
-            return new KeepOnce(share, Price.of(frees, price), here.all().bytes(), frees);
+            return new KeepOnce(
+                    share, Price.cents(Price.of(frees, price)), here.all().bytes(), frees);
         }));
     }
 

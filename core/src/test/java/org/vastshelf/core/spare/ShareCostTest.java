@@ -12,7 +12,6 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.estate.ColdPrices;
-import org.vastshelf.core.estate.Price;
 import org.vastshelf.core.tier.FileSum;
 import org.vastshelf.core.unit.Bytes;
 
@@ -58,15 +57,14 @@ class ShareCostTest {
         assertThat(cost.withEqualOnce().orElseThrow()).isEqualByComparingTo("150");
         assertThat(cost.measures())
                 .anySatisfy(measure -> assertThat(measure)
-                        .isEqualTo(new ShareCost.KeepOnce(
-                                "press", Price.of(10 * TIB / 4, TWENTY), 10 * TIB, 10 * TIB / 4)));
+                        .isEqualTo(new ShareCost.KeepOnce("press", new BigDecimal("50.00"), 10 * TIB, 10 * TIB / 4)));
     }
 
     @Test
     void what_leaves_is_paid_there_and_so_is_what_comes_back_of_it() {
-        // 6 TiB × 20 = 120 here; 6 × 4 = 24 there; a quarter comes back: (6 × 10 + 3 × 0.05) / 4 = 15.0375.
+        // 6 TiB × 20 = 120 here; 6 × 4 = 24 there; a quarter comes back: (6 × 10 + 3 × 0.05) / 4 = 15.04.
         ShareCost cost = cost(Optional.of(TWENTY), Optional.empty(), COLD);
-        assertThat(cost.withoutUnused(365).orElseThrow()).isEqualByComparingTo("119.0375");
+        assertThat(cost.withoutUnused(365).orElseThrow()).isEqualByComparingTo("119.04");
         ShareCost.LetLeave best = (ShareCost.LetLeave) cost.measures().getFirst();
         assertThat(best.days()).as("7 TiB, of which as little comes back").isEqualTo(90);
         assertThat(best.leaving()).isEqualTo(new FileSum(3_500, 7 * TIB));
@@ -87,7 +85,7 @@ class ShareCostTest {
     @Test
     void what_saves_most_comes_first() {
         ShareCost.KeepOnce little = new ShareCost.KeepOnce("a", new BigDecimal("1.5"), 1, 1);
-        ShareCost.KeepOnce nothing = new ShareCost.KeepOnce("b", new BigDecimal("0.004"), 1, 1);
+        ShareCost.KeepOnce nothing = new ShareCost.KeepOnce("b", new BigDecimal("0.00"), 1, 1);
         ShareCost.KeepOnce much = new ShareCost.KeepOnce("c", new BigDecimal("30"), 1, 1);
         assertThat(ShareCost.ordered(Stream.of(little, nothing, much))).isEqualTo(List.of(much, little));
     }
@@ -101,7 +99,7 @@ class ShareCostTest {
         assertThat(departure.saves()).isEqualByComparingTo("1");
         assertThat(departure.paidInMonth()).contains(5);
         assertThat(Departure.of(new FileSum(1_250, TIB), TIB, TWENTY, slow, 0.5).saves())
-                .as("half of it comes back by a request each: 1.25")
+                .as("half of it comes back, by a request each, for 1.25")
                 .isEqualByComparingTo("-0.25");
         assertThat(Departure.of(new FileSum(1_250, TIB), TIB, TWENTY, slow, 0.5).paidInMonth())
                 .isEmpty();
