@@ -12,7 +12,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -102,8 +101,8 @@ public class AgendaRunner {
     /** Comes back when nothing is due any more that was by now, whoever has done it. */
     public void catchUp() {
         Instant now = clock.instant();
-        while (agenda.first(now, clock.real()).isPresent()) {
-            if (turn(TOGETHER) == Turn.ANOTHER_NODE) {
+        for (Turn turn = turn(now, TOGETHER); turn != Turn.NOTHING_DUE; turn = turn(now, TOGETHER)) {
+            if (turn == Turn.ANOTHER_NODE) {
                 rest();
             }
         }
@@ -118,11 +117,15 @@ public class AgendaRunner {
     }
 
     private Turn turn() {
-        return agenda.first(clock.instant(), clock.real()).isEmpty() ? Turn.NOTHING_DUE : turn(TOGETHER);
+        Instant now = clock.instant();
+        return agenda.isAnyDue(now, clock.real()) ? turn(now, TOGETHER) : Turn.NOTHING_DUE;
     }
 
-    /** Does what is due first, and for so long what is due after it; where one of several fails, the first alone. */
-    private Turn turn(Duration together) {
+    /**
+     * Does what is due first by a moment, and for so long what is due after it; where one of several fails, the first
+     * alone.
+     */
+    private Turn turn(Instant by, Duration together) {
         Deque<Row> claimed = new ArrayDeque<>();
         try {
             return transactions.run(() -> {
@@ -131,11 +134,10 @@ public class AgendaRunner {
                     return Turn.ANOTHER_NODE;
                 }
                 long until = System.nanoTime() + together.toNanos();
-                for (Optional<Row> next = next(claimed); next.isPresent(); next = next(claimed)) {
-                    List<Row> rows = withOthers(next.get());
+                for (List<Row> rows = next(by); mayFollow(claimed, rows); rows = next(by)) {
                     claimed.addAll(rows);
                     done(rows);
-                    if (!isQuick(next.get()) || System.nanoTime() > until) {
+                    if (!isQuick(rows.getFirst()) || System.nanoTime() > until) {
                         break;
                     }
                 }
@@ -147,7 +149,7 @@ public class AgendaRunner {
             }
             if (claimed.size() > 1) {
                 oneByOne = claimed.getLast().at();
-                return turn(Duration.ZERO);
+                return turn(by, Duration.ZERO);
             }
             Row row = claimed.getFirst();
             LOG.error("{} {} due at {} failed", row.entry().kind(), row.entry().key(), row.at(), unforeseen);
@@ -156,17 +158,18 @@ public class AgendaRunner {
         }
     }
 
-    /** What is due next, if it may share the transaction of what came before it. */
-    private Optional<Row> next(Deque<Row> before) {
-        return agenda.first(clock.instant(), clock.real()).filter(row -> before.isEmpty() || isQuick(row));
+    /** What is done next: what is due first, and with it what may be done at once with it. */
+    private List<Row> next(Instant by) {
+        List<Row> rows = agenda.first(by, clock.real());
+        boolean atOnce = !rows.isEmpty()
+                && works.get(rows.getFirst().entry().kind()) instanceof TogetherWork
+                && !rows.getFirst().at().equals(oneByOne);
+        return atOnce ? rows : rows.subList(0, Math.min(1, rows.size()));
     }
 
-    private List<Row> withOthers(Row first) {
-        return works.get(first.entry().kind()) instanceof TogetherWork
-                        && !first.at().equals(oneByOne)
-                ? Stream.concat(Stream.of(first), agenda.besides(first, clock.real()).stream())
-                        .toList()
-                : List.of(first);
+    /** Whether it may share the transaction of what came before it. */
+    private boolean mayFollow(Deque<Row> before, List<Row> rows) {
+        return !rows.isEmpty() && (before.isEmpty() || isQuick(rows.getFirst()));
     }
 
     private boolean isQuick(Row row) {

@@ -6,6 +6,7 @@ import static org.vastshelf.app.store.generated.Tables.AGENDA_HEAD;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -19,6 +20,9 @@ import org.vastshelf.core.agenda.DueKind;
 @Component
 public class AgendaStore {
 
+    /** Seldom more fall due at one moment. */
+    private static final int USUAL = 32;
+
     private final DSLContext db;
 
     AgendaStore(DSLContext db) {
@@ -31,7 +35,11 @@ public class AgendaStore {
      * @param tries how often it failed since it was last done
      * @param retryAt by the host's clock: not tried before
      */
-    public record Row(Entry entry, Instant at, int tries, String problem, Optional<Instant> retryAt) {}
+    public record Row(Entry entry, Instant at, int tries, String problem, Optional<Instant> retryAt) {
+        private boolean isBeside(Row other) {
+            return at.equals(other.at) && entry.kind().equals(other.entry.kind());
+        }
+    }
 
     /** True when nobody else does what is due before this transaction has ended. */
     boolean lead() {
@@ -48,27 +56,41 @@ public class AgendaStore {
         db.select(AGENDA_HEAD.ID).from(AGENDA_HEAD).forUpdate().fetch();
     }
 
-    /** What is due first, of all that is by now and has not failed just before. */
-    Optional<Row> first(Instant now, Instant real) {
-        return db.selectFrom(AGENDA)
-                .where(AGENDA.DUE_AT.le(Times.stored(now)))
-                .and(isNotWaiting(real))
+    /** Whether anything is due by now that has not failed just before. */
+    boolean isAnyDue(Instant now, Instant real) {
+        return db.fetchExists(db.selectOne().from(AGENDA).where(isDue(now, real)));
+    }
+
+    /** What is due first, and all that is of the same kind and falls due at the same moment; empty when nothing is. */
+    List<Row> first(Instant now, Instant real) {
+        List<Row> some = db.selectFrom(AGENDA)
+                .where(isDue(now, real))
                 .orderBy(AGENDA.DUE_AT, AGENDA.TURN, AGENDA.ITEM)
-                .limit(1)
-                .fetchOptional(AgendaStore::row);
+                .limit(USUAL)
+                .fetch(AgendaStore::row);
+        List<Row> same =
+                some.stream().takeWhile(row -> row.isBeside(some.getFirst())).toList();
+        return same.size() < USUAL
+                ? same
+                : Stream.concat(same.stream(), after(same.getLast(), real).stream())
+                        .toList();
     }
 
     /** What else of the same kind falls due at the same moment, and is after it in order. */
-    List<Row> besides(Row first, Instant real) {
+    private List<Row> after(Row last, Instant real) {
         return db.selectFrom(AGENDA)
                 .where(
-                        AGENDA.DUE_AT.eq(Times.stored(first.at)),
-                        AGENDA.TURN.eq(first.entry.kind().turn()),
-                        AGENDA.KIND.eq(first.entry.kind().name()),
-                        AGENDA.ITEM.gt(first.entry.key()))
+                        AGENDA.DUE_AT.eq(Times.stored(last.at)),
+                        AGENDA.TURN.eq(last.entry.kind().turn()),
+                        AGENDA.KIND.eq(last.entry.kind().name()),
+                        AGENDA.ITEM.gt(last.entry.key()))
                 .and(isNotWaiting(real))
                 .orderBy(AGENDA.ITEM)
                 .fetch(AgendaStore::row);
+    }
+
+    private static Condition isDue(Instant now, Instant real) {
+        return AGENDA.DUE_AT.le(Times.stored(now)).and(isNotWaiting(real));
     }
 
     private static Condition isNotWaiting(Instant real) {

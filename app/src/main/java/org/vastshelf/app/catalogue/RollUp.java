@@ -1,5 +1,8 @@
 package org.vastshelf.app.catalogue;
 
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.stream.Collectors;
 import org.vastshelf.core.catalogue.SizeClass;
 
 /**
@@ -7,9 +10,9 @@ import org.vastshelf.core.catalogue.SizeClass;
  * are kept by the same statement.
  */
 public enum RollUp {
-    AGES(-1, "month, size_class, 0, ''", "month, size_class"),
-    KINDS(-2, "0, 0, kind, ''", "kind"),
-    OWNERS(-3, "0, 0, 0, owner", "owner");
+    AGES(-1, "month m, size_class s, 0 k, '' o", "month, size_class"),
+    KINDS(-2, "0 m, 0 s, kind k, '' o", "kind"),
+    OWNERS(-3, "0 m, 0 s, 0 k, owner o", "owner");
 
     private final int folder;
     private final String columns;
@@ -34,17 +37,23 @@ public enum RollUp {
     }
 
     /**
-     * The statement that adds the figures of folders to those of the whole; its values are the catalogue, the sign
-     * three times, and the catalogue again.
+     * The statement that adds the figures of folders to those of the whole, with all its values.
      *
-     * @param folders their numbers, with commas between them
+     * @param folders their numbers
+     * @param sign 1 to add them, -1 to take them away
      */
-    public String told(String folders) {
-        return "INSERT INTO tally SELECT ?, " + folder + ", " + columns
-                + ", ? * SUM(files) f, ? * SUM(bytes) b, ? * SUM(allocated) a FROM tally WHERE catalogue_no = ?"
-                + " AND folder_no IN (" + folders + ") GROUP BY " + by
-                + " ON DUPLICATE KEY UPDATE files = files + VALUES(files), bytes = bytes + VALUES(bytes),"
-                + " allocated = allocated + VALUES(allocated)";
+    public static String told(int catalogue, Collection<Integer> folders, int sign) {
+        String which = folders.stream().map(String::valueOf).collect(Collectors.joining(","));
+        return Arrays.stream(values())
+                .map(whole ->
+                        ("SELECT %1$d c, %2$d w, %3$s, %4$d * SUM(files) f, %4$d * SUM(bytes) b, %4$d * SUM(allocated) a"
+                                        + " FROM tally WHERE catalogue_no = %1$d AND folder_no IN (%5$s) GROUP BY %6$s")
+                                .formatted(catalogue, whole.folder, whole.columns, sign, which, whole.by))
+                .collect(Collectors.joining(
+                        " UNION ALL ",
+                        "INSERT INTO tally SELECT * FROM (",
+                        ") told ON DUPLICATE KEY UPDATE files = files + VALUES(files), bytes = bytes + VALUES(bytes),"
+                                + " allocated = allocated + VALUES(allocated)"));
     }
 
     /** A cell of the table of tallies. */

@@ -2,6 +2,7 @@ package org.vastshelf.app.demo;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
@@ -16,6 +17,7 @@ import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.road.Delivery;
 import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
+import org.vastshelf.app.road.Perusal;
 import org.vastshelf.app.road.Taken;
 import org.vastshelf.app.road.TreeRoad;
 import org.vastshelf.app.road.Workstations;
@@ -43,6 +45,7 @@ class Traffic implements TogetherWork {
     private final FileRoad road;
     private final TreeRoad trees;
     private final Delivery delivery;
+    private final Perusal perusal;
     private final Directory directory;
     private final Days days = new Days();
     private volatile @Nullable Known known;
@@ -53,12 +56,14 @@ class Traffic implements TogetherWork {
             FileRoad road,
             TreeRoad trees,
             Delivery delivery,
+            Perusal perusal,
             Directory directory) {
         this.settings = settings;
         this.estates = estates;
         this.road = road;
         this.trees = trees;
         this.delivery = delivery;
+        this.perusal = perusal;
         this.directory = directory;
     }
 
@@ -87,7 +92,26 @@ class Traffic implements TogetherWork {
                 names.stream().filter(there::containsKey).map(there::get).toList();
         Crew crew = crew(directory.people());
         delivery.deliver(shares.stream().collect(Collectors.toMap(Share::name, share -> saved(share, day, crew))));
-        shares.forEach(share -> days.returns(share.name(), day, crew).forEach(act -> comeBack(share, act)));
+        Map<Share, List<Act>> acts = new LinkedHashMap<>();
+        shares.forEach(share -> acts.put(share, days.returns(share.name(), day, crew)));
+        perusal.read(acts.entrySet().stream()
+                .flatMap(of -> of.getValue().stream()
+                        .filter(act -> isRead(act) && isThere(act, of.getValue()))
+                        .map(act ->
+                                new Perusal.Item(act.person(), of.getKey().name(), new FilePath(act.path()), act.at())))
+                .toList());
+        acts.forEach((share, some) -> some.stream().filter(act -> !isRead(act)).forEach(act -> comeBack(share, act)));
+    }
+
+    private static boolean isRead(Act act) {
+        return act.kind() == FileOperation.Kind.READ;
+    }
+
+    /** Nobody reads what somebody took away on the same day. */
+    private static boolean isThere(Act read, List<Act> acts) {
+        return acts.stream()
+                .filter(act -> act.kind() == FileOperation.Kind.MOVE || act.kind() == FileOperation.Kind.DELETE)
+                .noneMatch(act -> act.path().equals(read.path()) && act.at().isBefore(read.at()));
     }
 
     private List<Delivery.Item> saved(Share share, LocalDate day, Crew crew) {

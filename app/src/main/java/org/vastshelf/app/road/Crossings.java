@@ -1,6 +1,7 @@
 package org.vastshelf.app.road;
 
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
@@ -25,14 +26,28 @@ class Crossings {
         this.notices = notices;
     }
 
-    /** Lets accounts hold so many bytes more, or fewer, and returns them as they are then. */
+    /** Accounts that an operation lets hold so many bytes more, or fewer. */
+    record Growing(FileOperation operation, Map<Account, Long> growths, Instant now) {
+        List<Account> grown() {
+            return growths.entrySet().stream()
+                    .map(e -> e.getKey().holding(Bytes.of(e.getKey().used().value() + e.getValue())))
+                    .toList();
+        }
+    }
+
+    /** Lets accounts grow, and returns them as they are then. */
     List<Account> grow(FileOperation operation, Map<Account, Long> growths, Instant now) {
-        accounts.add(growths);
-        List<Account> grown = growths.entrySet().stream()
-                .map(e -> e.getKey().holding(Bytes.of(e.getKey().used().value() + e.getValue())))
-                .toList();
-        grown.forEach(account -> after(operation, account, now));
-        return grown;
+        Growing growing = new Growing(operation, growths, now);
+        grow(List.of(growing));
+        return growing.grown();
+    }
+
+    /** Lets accounts of several operations grow, of which no two are about the same account. */
+    void grow(List<Growing> some) {
+        Map<Account, Long> all = new LinkedHashMap<>();
+        some.forEach(growing -> all.putAll(growing.growths));
+        accounts.add(all);
+        some.forEach(growing -> growing.grown().forEach(account -> after(growing.operation, account, growing.now)));
     }
 
     /** Looks at an account as it is after the operation. */

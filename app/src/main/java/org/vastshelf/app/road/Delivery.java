@@ -1,35 +1,22 @@
 package org.vastshelf.app.road;
 
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
-import org.vastshelf.app.catalogue.FileRow;
-import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.AuditStore;
-import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
-import org.vastshelf.core.estate.Person;
-import org.vastshelf.core.estate.Share;
-import org.vastshelf.core.estate.Volume;
-import org.vastshelf.core.gate.FileOperation;
-import org.vastshelf.core.gate.FileOperation.Kind;
-import org.vastshelf.core.gate.Gate;
-import org.vastshelf.core.gate.GateView;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
@@ -44,6 +31,7 @@ public class Delivery {
     private final RuleBooks books;
     private final LivesStore lives;
     private final PlacesStore folders;
+    private final NamedStore files;
     private final DeliveryStore rows;
     private final TallyStore tallies;
     private final KeptStore kept;
@@ -58,6 +46,7 @@ public class Delivery {
             RuleBooks books,
             LivesStore lives,
             PlacesStore folders,
+            NamedStore files,
             DeliveryStore rows,
             TallyStore tallies,
             KeptStore kept,
@@ -70,6 +59,7 @@ public class Delivery {
         this.books = books;
         this.lives = lives;
         this.folders = folders;
+        this.files = files;
         this.rows = rows;
         this.tallies = tallies;
         this.kept = kept;
@@ -107,161 +97,88 @@ public class Delivery {
         Map<String, Set<FilePath>> parents = new TreeMap<>();
         byShare.forEach((share, items) -> parents.put(
                 share, items.stream().map(item -> item.path.parent()).collect(Collectors.toSet())));
-        Map<String, Map<FilePath, RoadStore.Place>> places = folders.made(parents, epochs);
-        List<Round> rounds = byShare.entrySet().stream()
-                .map(of -> new Round(
+        Map<String, PlacesStore.Found> places = folders.made(parents, epochs);
+        Map<String, List<Item>> absent = absent(places, byShare);
+        List<DeliveryRound> rounds = byShare.keySet().stream()
+                .map(share -> new DeliveryRound(
+                        books,
                         book,
-                        book.share(of.getKey()),
-                        epochs.get(of.getKey()),
-                        places.get(of.getKey()),
-                        absent(places.get(of.getKey()), of.getValue())))
+                        book.share(share),
+                        epochs.get(share),
+                        places.get(share).places(),
+                        absent.get(share)))
                 .toList();
         Map<AccountStore.Key, Account> held = new HashMap<>();
-        accounts.lock(rounds.stream().flatMap(Round::accountKeys).distinct().toList())
+        accounts.lock(rounds.stream()
+                        .flatMap(DeliveryRound::accountKeys)
+                        .distinct()
+                        .toList())
                 .forEach(account -> held.put(AccountStore.Key.of(account), account));
-        rounds.forEach(round -> round.ask(held));
-        apply(rounds);
-        return rounds.stream().mapToInt(round -> round.taken.size()).sum();
+        Map<String, Bytes> room = room(
+                book,
+                rounds.stream()
+                        .collect(Collectors.groupingBy(
+                                round -> round.volume().name(),
+                                TreeMap::new,
+                                Collectors.summingLong(DeliveryRound::wanted))));
+        rounds.forEach(round -> room.computeIfPresent(round.volume().name(), (none, left) -> round.ask(held, left)));
+        apply(book, rounds);
+        return rounds.stream().mapToInt(round -> round.taken().size()).sum();
     }
 
     /** Those whose path nobody has, and of several with the same the first. */
-    private List<Item> absent(Map<FilePath, RoadStore.Place> places, List<Item> asked) {
-        Map<Item, DeliveryStore.Present> where = new LinkedHashMap<>();
-        asked.forEach(item -> where.put(item, DeliveryStore.Present.of(places.get(item.path.parent()), item.path)));
-        Set<DeliveryStore.Present> present = rows.present(where.values());
-        return asked.stream().filter(item -> present.add(where.get(item))).toList();
+    private Map<String, List<Item>> absent(Map<String, PlacesStore.Found> found, Map<String, List<Item>> asked) {
+        Set<NamedStore.Named> present = files.there(asked.entrySet().stream()
+                .flatMap(of -> of.getValue().stream()
+                        // A folder that was made just now holds nothing.
+                        .filter(item -> !found.get(of.getKey()).fresh().contains(item.path.parent()))
+                        .map(item -> named(found.get(of.getKey()), item)))
+                .toList());
+        Map<String, List<Item>> absent = new LinkedHashMap<>();
+        asked.forEach((share, items) -> absent.put(
+                share,
+                items.stream()
+                        .filter(item -> present.add(named(found.get(share), item)))
+                        .toList()));
+        return absent;
     }
 
-    private void apply(List<Round> rounds) {
+    private static NamedStore.Named named(PlacesStore.Found found, Item item) {
+        return NamedStore.Named.of(found.places().get(item.path.parent()), item.path);
+    }
+
+    /** The room there is for so much, by volume, or for as much of it as there is room for. */
+    private Map<String, Bytes> room(RuleBook book, SortedMap<String, Long> wanted) {
+        Map<String, Bytes> found = rooms.lock(book, wanted);
+        SortedMap<String, Long> less = new TreeMap<>(wanted);
+        less.keySet().removeIf(volume -> found.get(volume).value() >= wanted.get(volume));
+        less.replaceAll((volume, more) -> found.get(volume).value());
+        if (!less.isEmpty()) {
+            found.putAll(room(book, less));
+        }
+        return found;
+    }
+
+    private void apply(RuleBook book, List<DeliveryRound> rounds) {
         List<DeliveryStore.Row> taken =
-                rounds.stream().flatMap(round -> round.taken.stream()).toList();
+                rounds.stream().flatMap(round -> round.taken().stream()).toList();
         rows.add(taken);
-        audit.append(rounds.stream().flatMap(round -> round.lines.stream()).toList());
+        audit.append(rounds.stream().flatMap(round -> round.lines().stream()).toList());
         tallies.arrived(taken);
         taken.forEach(row -> {
             kept.hold(row.contents().kept());
             kept.used(row.contents().kept(), 1);
         });
-        rounds.forEach(Round::settle);
-    }
-
-    /** What is asked for one share. */
-    private final class Round {
-
-        private final RuleBook book;
-        private final Share share;
-        private final Volume volume;
-        private final Epoch epoch;
-        private final Map<FilePath, RoadStore.Place> places;
-        private final List<Item> items;
-        private final Map<AccountStore.Key, Long> growths = new HashMap<>();
-        private final List<DeliveryStore.Row> taken = new ArrayList<>();
-        private final List<AuditStore.Entry> lines = new ArrayList<>();
-        private Map<AccountStore.Key, Account> held = Map.of();
-        private Bytes room = Bytes.ZERO;
-
-        Round(RuleBook book, Share share, Epoch epoch, Map<FilePath, RoadStore.Place> places, List<Item> items) {
-            this.book = book;
-            this.share = share;
-            this.volume = book.volume(share);
-            this.epoch = epoch;
-            this.places = places;
-            this.items = items;
-        }
-
-        Stream<AccountStore.Key> accountKeys() {
-            return items.stream().flatMap(this::keys);
-        }
-
-        private Stream<AccountStore.Key> keys(Item item) {
-            return AccountKeys.at(book, share.name(), item.path, owner(item));
-        }
-
-        void ask(Map<AccountStore.Key, Account> accounts) {
-            held = accounts;
-            room = room(items.stream().mapToLong(this::allocated).sum());
-            items.forEach(this::ask);
-        }
-
-        /** The room there is for so much, or for as much of it as there is room for. */
-        private Bytes room(long wanted) {
-            Bytes found = rooms.lock(book, volume, wanted);
-            return found.value() < wanted ? room(found.value()) : found;
-        }
-
-        private long allocated(Item item) {
-            return volume.allocatedBytes(item.contents.here());
-        }
-
-        private Owner owner(Item item) {
-            return Owner.of(books.person(item.person));
-        }
-
-        private void ask(Item item) {
-            Person person = books.person(item.person);
-            Owner owner = Owner.of(person);
-            List<AccountStore.Key> touched = keys(item).toList();
-            FileOperation operation = operation(item);
-            GateView view = new GateView(
-                    book.reach(share),
-                    new GateView.Access(share, person),
-                    GateView.Limits.of(touched.stream().map(this::asItIsNow).toList()),
-                    new GateView.Space(volume, room, Optional.empty()));
-            boolean allowed = Gate.refusedAt(operation, view, item.at).isEmpty();
-            String reason =
-                    allowed ? "allowed" : Gate.decide(operation, view, item.at).reason();
-            lines.add(Notes.line(operation, item.at, allowed, reason));
-            if (allowed) {
-                touched.forEach(key -> growths.merge(key, item.contents.length(), Long::sum));
-                room = room.minus(Bytes.of(allocated(item)));
-                taken.add(new DeliveryStore.Row(
-                        places.get(item.path.parent()), file(item, owner), item.contents, epoch.taken()));
-            }
-        }
-
-        private FileOperation operation(Item item) {
-            return new FileOperation(
-                    Kind.WRITE,
-                    item.person,
-                    share.name(),
-                    item.path,
-                    Bytes.of(item.contents.length()),
-                    Workstations.of(share, item.person));
-        }
-
-        private Account asItIsNow(AccountStore.Key key) {
-            Account account = held.get(key);
-            return account.holding(Bytes.of(account.used().value() + growths.getOrDefault(key, 0L)));
-        }
-
-        private FileRow file(Item item, Owner owner) {
-            long at = item.at.getEpochSecond();
-            String name = item.path.name();
-            return new FileRow(
-                    PathBytes.of(name),
-                    item.contents.length(),
-                    allocated(item),
-                    owner.uid(),
-                    owner.group(),
-                    at,
-                    at,
-                    at,
-                    FileKind.of(name));
-        }
-
-        /** Counts for whom they are, and the room they take. */
-        void settle() {
-            if (!growths.isEmpty()) {
-                Map<Account, Long> grown = new LinkedHashMap<>();
-                growths.forEach((key, bytes) -> grown.put(held.get(key), bytes));
-                Item last = items.getLast();
-                crossings.grow(operation(last), grown, last.at);
-            }
-            long allocated =
-                    taken.stream().mapToLong(row -> row.file().allocated()).sum();
-            if (!rooms.take(book, volume, allocated, 0)) {
-                throw new IllegalStateException("the room that was locked is gone");
-            }
+        crossings.grow(
+                rounds.stream().flatMap(round -> round.growing().stream()).toList());
+        if (!rooms.take(
+                book,
+                rounds.stream()
+                        .collect(Collectors.groupingBy(
+                                round -> round.volume().name(),
+                                TreeMap::new,
+                                Collectors.summingLong(DeliveryRound::allocated))))) {
+            throw new IllegalStateException("the room that was locked is gone");
         }
     }
 }

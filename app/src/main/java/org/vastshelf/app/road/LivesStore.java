@@ -252,18 +252,26 @@ class LivesStore {
 
     /** How many blocks the files of folders take, by their births. */
     SortedMap<Integer, Long> blocks(int catalogue, List<Integer> folders, long block) {
+        Condition there = FILE.CATALOGUE_NO.eq(catalogue).and(FILE.FOLDER_NO.in(folders));
         SortedMap<Integer, Long> blocks = new TreeMap<>();
-        db.select(FILE.BORN, DSL.sum(FILE.ALLOCATED))
+        boolean edited = false;
+        for (var row : db.select(FILE.BORN, DSL.field(EDITED), DSL.sum(FILE.ALLOCATED))
                 .from(FILE)
-                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(folders), EDITED.not())
-                .groupBy(FILE.BORN)
-                .forEach(row -> blocks.merge(row.value1(), row.value2().longValueExact() / block, Long::sum));
-        db.select(FILE.BORN, FILE.ALLOCATED, FILE.BLOCKS)
-                .from(FILE)
-                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(folders), EDITED)
-                .forEach(row -> LivesCode.read(row.value3(), row.value1(), row.value2() / block)
-                        .byBirth()
-                        .forEach((born, count) -> blocks.merge(born, count, Long::sum)));
+                .where(there)
+                .groupBy(FILE.BORN, DSL.field(EDITED))) {
+            edited |= row.value2();
+            if (!row.value2()) {
+                blocks.merge(row.value1(), row.value3().longValueExact() / block, Long::sum);
+            }
+        }
+        if (edited) {
+            db.select(FILE.BORN, FILE.ALLOCATED, FILE.BLOCKS)
+                    .from(FILE)
+                    .where(there, EDITED)
+                    .forEach(row -> LivesCode.read(row.value3(), row.value1(), row.value2() / block)
+                            .byBirth()
+                            .forEach((born, count) -> blocks.merge(born, count, Long::sum)));
+        }
         return blocks;
     }
 

@@ -1,6 +1,7 @@
 package org.vastshelf.app.road;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
@@ -16,6 +17,7 @@ import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.gate.Gate;
 import org.vastshelf.core.gate.GateView;
+import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
 /** Operations that change nothing but the time of a file's last use. They lock nothing else. */
@@ -66,12 +68,14 @@ class Looking {
                 : Optional.empty();
         Optional<RoadStore.Found> found = place.flatMap(p -> files.file(p, operation.path(), volume, false));
         Person person = books.person(operation.person());
-        GateView view = new GateView(
-                book.reach(share),
-                new GateView.Access(share, person),
-                GateView.Limits.of(accounts.read(AccountKeys.at(book, share.name(), operation.path(), Owner.of(person))
-                        .toList())),
-                new GateView.Space(volume, rooms.read(book, volume), found.map(f -> f.present(0))));
+        GateView view = view(
+                book,
+                share,
+                person,
+                accounts.read(AccountKeys.at(book, share.name(), operation.path(), Owner.of(person))
+                        .toList()),
+                rooms.read(book, volume),
+                found);
         boolean allowed = Gate.refusedAt(operation, view, now).isEmpty();
         if (reads && found.isEmpty() && allowed) {
             throw NotThere.file(operation);
@@ -89,6 +93,27 @@ class Looking {
                 allowed ? found.map(RoadStore.Found::contents) : Optional.empty());
     }
 
+    static GateView view(
+            RuleBook book,
+            Share share,
+            Person person,
+            List<Account> accounts,
+            Bytes room,
+            Optional<RoadStore.Found> found) {
+        return new GateView(
+                book.reach(share),
+                new GateView.Access(share, person),
+                GateView.Limits.of(accounts),
+                new GateView.Space(book.volume(share), room, found.map(f -> f.present(0))));
+    }
+
+    /** A file after somebody used it; empty where that leaves it as it is. */
+    static Optional<FileRow> used(FileRow before, Instant now) {
+        return now.getEpochSecond() - before.accessed() < FRESH_SECONDS
+                ? Optional.empty()
+                : Optional.of(before.usedAt(now.getEpochSecond()));
+    }
+
     /** What a file holds, whoever asks. */
     Contents contents(FileOperation operation) {
         RuleBook book = books.of(estates.snapshot());
@@ -101,17 +126,17 @@ class Looking {
     }
 
     private void use(RoadStore.Place place, Volume volume, FileOperation operation, FileRow seen, Instant now) {
-        if (now.getEpochSecond() - seen.accessed() < FRESH_SECONDS) {
+        if (used(seen, now).isEmpty()) {
             return;
         }
-        files.file(place, operation.path(), volume, true).ifPresent(locked -> {
-            FileRow before = locked.row();
-            FileRow after = before.usedAt(Math.max(before.accessed(), now.getEpochSecond()));
-            files.use(place, after);
-            if (before.month() != after.month()) {
-                tallies.tally(place, Optional.of(before), Optional.of(after));
-            }
-        });
+        files.file(place, operation.path(), volume, true)
+                .map(RoadStore.Found::row)
+                .ifPresent(before -> used(before, now).ifPresent(after -> {
+                    files.use(place, after);
+                    if (before.month() != after.month()) {
+                        tallies.tally(place, Optional.of(before), Optional.of(after));
+                    }
+                }));
     }
 
     static ClientSpace space(GateView view, FileOperation operation) {
@@ -127,12 +152,14 @@ class Looking {
         Volume volume = book.volume(share);
         FilePath inside = folder.child("x");
         Person person = books.person(uid);
-        GateView view = new GateView(
-                book.reach(share),
-                new GateView.Access(share, person),
-                GateView.Limits.of(accounts.read(AccountKeys.at(book, shareName, inside, Owner.of(person))
-                        .toList())),
-                new GateView.Space(volume, rooms.read(book, volume), Optional.empty()));
+        GateView view = view(
+                book,
+                share,
+                person,
+                accounts.read(AccountKeys.at(book, shareName, inside, Owner.of(person))
+                        .toList()),
+                rooms.read(book, volume),
+                Optional.empty());
         return Gate.refusedAt(look, view, now).isEmpty()
                 ? Optional.of(ClientSpace.of(view.limits(), volume, view.space().room(), inside))
                 : Optional.empty();

@@ -7,16 +7,17 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Row10;
-import org.jooq.Row2;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
@@ -28,47 +29,76 @@ class PlacesStore {
 
     private final DSLContext db;
     private final RoadStore files;
+    private final NamedStore named;
 
-    PlacesStore(DSLContext db, RoadStore files) {
+    PlacesStore(DSLContext db, RoadStore files, NamedStore named) {
         this.db = db;
         this.files = files;
+        this.named = named;
     }
 
     /** Where files in these folders lie, by folder; folders are made where they are missing. */
     Map<FilePath, RoadStore.Place> made(String share, Collection<FilePath> folders, Epoch epoch) {
-        return made(Map.of(share, folders), Map.of(share, epoch)).get(share);
+        return made(Map.of(share, folders), Map.of(share, epoch)).get(share).places();
     }
+
+    /**
+     * Where files in some folders of a share lie.
+     *
+     * @param fresh those that were made just now, and hold nothing yet
+     */
+    record Found(Map<FilePath, RoadStore.Place> places, Set<FilePath> fresh) {}
 
     /** The same for several shares. */
-    Map<String, Map<FilePath, RoadStore.Place>> made(
-            Map<String, ? extends Collection<FilePath>> folders, Map<String, Epoch> epochs) {
-        Map<String, Integer> catalogues = catalogues(epochs);
-        List<Wanted> wanted = folders.entrySet().stream()
-                .map(of -> Wanted.of(catalogues.get(of.getKey()), of.getValue(), epochs.get(of.getKey())))
-                .sorted(Comparator.comparing(Wanted::catalogue))
-                .toList();
-        find(wanted);
-        List<Wanted> lacking = wanted.stream().filter(Wanted::isLacking).toList();
+    Map<String, Found> made(Map<String, ? extends Collection<FilePath>> folders, Map<String, Epoch> epochs) {
+        Map<String, Integer> catalogues = catalogues(folders.keySet());
+        FilePath inRoot = new FilePath("/x");
+        folders.keySet()
+                .forEach(share -> catalogues.computeIfAbsent(
+                        share,
+                        none -> files.made(share, inRoot, Optional.empty(), epochs.get(share))
+                                .catalogue()));
+        Map<String, Wanted> wanted = found(folders, catalogues);
+        Map<String, Wanted> lacking = new TreeMap<>(wanted);
+        lacking.values().removeIf(of -> !of.isLacking());
         if (!lacking.isEmpty()) {
-            make(lacking);
+            make(lacking, epochs);
         }
-        Map<Integer, Wanted> byCatalogue = wanted.stream().collect(Collectors.toMap(Wanted::catalogue, w -> w));
-        Map<String, Map<FilePath, RoadStore.Place>> places = new HashMap<>();
-        folders.forEach((share, of) ->
-                places.put(share, byCatalogue.get(catalogues.get(share)).places(of)));
-        return places;
+        Map<String, Found> all = new HashMap<>();
+        wanted.forEach((share, of) -> all.put(share, new Found(of.places(folders.get(share)), of.fresh)));
+        return all;
     }
 
-    /** Folders of one share, of which some have a number. */
-    private record Wanted(int catalogue, SortedSet<FilePath> all, Epoch epoch, Map<FilePath, Integer> numbers) {
+    /** Where files in folders lie that are there, by share and folder. */
+    Map<String, Map<FilePath, RoadStore.Place>> there(Map<String, ? extends Collection<FilePath>> folders) {
+        Map<String, Map<FilePath, RoadStore.Place>> there = new HashMap<>();
+        found(folders, catalogues(folders.keySet()))
+                .forEach((share, of) -> there.put(
+                        share,
+                        of.places(folders.get(share).stream()
+                                .filter(of.numbers::containsKey)
+                                .toList())));
+        return there;
+    }
 
-        static Wanted of(int catalogue, Collection<FilePath> folders, Epoch epoch) {
+    /**
+     * Folders of one share, of which some have a number.
+     *
+     * @param fresh those that were made just now
+     */
+    private record Wanted(int catalogue, SortedSet<FilePath> all, Map<FilePath, Integer> numbers, Set<FilePath> fresh) {
+
+        static Wanted of(int catalogue, Collection<FilePath> folders) {
             SortedSet<FilePath> all = new TreeSet<>(Comparator.comparing(FilePath::text));
             folders.forEach(folder -> {
                 all.add(folder);
                 all.addAll(folder.ancestors());
             });
-            return new Wanted(catalogue, all, epoch, new HashMap<>());
+            return new Wanted(catalogue, all, new HashMap<>(), new HashSet<>());
+        }
+
+        List<FilePath> unknown() {
+            return all.stream().filter(folder -> !numbers.containsKey(folder)).toList();
         }
 
         boolean isLacking() {
@@ -87,23 +117,28 @@ class PlacesStore {
         }
     }
 
-    private Map<String, Integer> catalogues(Map<String, Epoch> epochs) {
-        FilePath inRoot = new FilePath("/x");
-        Map<String, Integer> found = db.select(CATALOGUE.NAME, CATALOGUE.NO)
+    private Map<String, Integer> catalogues(Set<String> shares) {
+        return db.select(CATALOGUE.NAME, CATALOGUE.NO)
                 .from(CATALOGUE)
-                .where(CATALOGUE.NAME.in(epochs.keySet()))
+                .where(CATALOGUE.NAME.in(shares))
                 .fetchMap(CATALOGUE.NAME, CATALOGUE.NO);
-        epochs.forEach((share, epoch) -> found.computeIfAbsent(
-                share,
-                none -> files.made(share, inRoot, Optional.empty(), epoch).catalogue()));
-        return found;
+    }
+
+    private Map<String, Wanted> found(
+            Map<String, ? extends Collection<FilePath>> folders, Map<String, Integer> catalogues) {
+        Map<String, Wanted> wanted = new TreeMap<>();
+        catalogues.forEach((share, catalogue) -> wanted.put(share, Wanted.of(catalogue, folders.get(share))));
+        if (!wanted.isEmpty()) {
+            find(wanted.values());
+        }
+        return wanted;
     }
 
     private static byte[] hash(FilePath folder) {
         return PathBytes.hash(PathBytes.of(folder.text()));
     }
 
-    private void find(List<Wanted> wanted) {
+    private void find(Collection<Wanted> wanted) {
         Map<Integer, Wanted> byCatalogue = wanted.stream().collect(Collectors.toMap(Wanted::catalogue, w -> w));
         db.select(FOLDER.CATALOGUE_NO, FOLDER.PATH, FOLDER.NO)
                 // Of many it would rather read all that there are.
@@ -111,8 +146,9 @@ class PlacesStore {
                 .where(DSL.or(wanted.stream()
                         .map(w -> FOLDER.CATALOGUE_NO
                                 .eq(w.catalogue)
-                                .and(FOLDER.PATH_HASH.in(
-                                        w.all.stream().map(PlacesStore::hash).toList())))
+                                .and(FOLDER.PATH_HASH.in(w.unknown().stream()
+                                        .map(PlacesStore::hash)
+                                        .toList())))
                         .toList()))
                 .forEach(row -> {
                     Wanted of = byCatalogue.get(row.value1());
@@ -124,36 +160,38 @@ class PlacesStore {
     }
 
     /** Makes those that are missing, the outer ones first. */
-    private void make(List<Wanted> lacking) {
+    private void make(Map<String, Wanted> lacking, Map<String, Epoch> epochs) {
         Map<Integer, Integer> next = db.select(CATALOGUE.NO, CATALOGUE.NEXT_FOLDER)
                 .from(CATALOGUE)
-                .where(CATALOGUE.NO.in(lacking.stream().map(Wanted::catalogue).toList()))
+                .where(CATALOGUE.NO.in(
+                        lacking.values().stream().map(Wanted::catalogue).toList()))
                 .orderBy(CATALOGUE.NO)
                 .forUpdate()
                 .fetchMap(CATALOGUE.NO, CATALOGUE.NEXT_FOLDER);
         // Somebody may have made some before this had the catalogues to itself.
-        find(lacking);
+        find(lacking.values());
         List<Row10<Integer, Integer, Integer, Integer, byte[], byte[], Long, Long, Long, Integer>> rows =
                 new ArrayList<>();
-        Map<Integer, List<Row2<Integer, byte[]>>> keys = new TreeMap<>();
-        for (Wanted of : lacking) {
-            for (FilePath folder : of.all) {
-                if (!of.numbers.containsKey(folder)) {
-                    int parent = folder.isRoot() ? 0 : of.numbers.get(folder.parent());
-                    int no = next.merge(of.catalogue, 1, Integer::sum) - 1;
-                    if (!folder.isRoot()) {
-                        keys.computeIfAbsent(of.catalogue, none -> new ArrayList<>())
-                                .add(DSL.row(parent, PathBytes.of(folder.name())));
-                    }
-                    byte[] path = PathBytes.of(folder.text());
-                    int depth = folder.parts().size();
-                    rows.add(
-                            DSL.row(of.catalogue, no, parent, depth, hash(folder), path, 0L, 0L, 0L, of.epoch.taken()));
-                    of.numbers.put(folder, no);
+        List<NamedStore.Named> asFiles = new ArrayList<>();
+        lacking.forEach((share, of) -> {
+            int born = epochs.get(share).taken();
+            for (FilePath folder : of.unknown()) {
+                int parent = folder.isRoot() ? 0 : of.numbers.get(folder.parent());
+                int no = next.merge(of.catalogue, 1, Integer::sum) - 1;
+                if (!folder.isRoot() && !of.fresh.contains(folder.parent())) {
+                    asFiles.add(new NamedStore.Named(of.catalogue, parent, folder));
                 }
+                byte[] path = PathBytes.of(folder.text());
+                int depth = folder.parts().size();
+                rows.add(DSL.row(of.catalogue, no, parent, depth, hash(folder), path, 0L, 0L, 0L, born));
+                of.numbers.put(folder, no);
+                of.fresh.add(folder);
             }
+        });
+        if (rows.isEmpty()) {
+            return;
         }
-        files.requireNoFiles(keys);
+        named.requireNone(asFiles);
         db.insertInto(FOLDER)
                 .columns(
                         FOLDER.CATALOGUE_NO,

@@ -16,8 +16,6 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Result;
-import org.jooq.Row2;
-import org.jooq.impl.DSL;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -40,10 +38,12 @@ class RoadStore {
 
     private final DSLContext db;
     private final CatalogueStore catalogues;
+    private final NamedStore named;
 
-    RoadStore(DSLContext db, CatalogueStore catalogues) {
+    RoadStore(DSLContext db, CatalogueStore catalogues, NamedStore named) {
         this.db = db;
         this.catalogues = catalogues;
+        this.named = named;
     }
 
     /**
@@ -152,32 +152,8 @@ class RoadStore {
     /** A file can't be a folder too. */
     private void requireNoFile(int catalogue, int parent, FilePath folder) {
         if (!folder.isRoot()) {
-            requireNoFiles(Map.of(catalogue, List.of(DSL.row(parent, PathBytes.of(folder.name())))));
+            named.requireNone(List.of(new NamedStore.Named(catalogue, parent, folder)));
         }
-    }
-
-    /** None of these, by catalogue a folder and a name in it, may be a file. */
-    void requireNoFiles(Map<Integer, List<Row2<Integer, byte[]>>> keys) {
-        named(keys).stream().findFirst().ifPresent(found -> {
-            throw new Taken("'" + PathBytes.shown(found.name) + "' is a file, and can't hold others");
-        });
-    }
-
-    /** A file that is there. */
-    record Named(int catalogue, int folder, byte[] name) {}
-
-    /** Files, of those asked for by catalogue, folder and name, that are there. */
-    List<Named> named(Map<Integer, List<Row2<Integer, byte[]>>> keys) {
-        return keys.isEmpty()
-                ? List.of()
-                : db.select(FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME)
-                        .from(FILE.forceIndex("PRIMARY"))
-                        .where(DSL.or(keys.entrySet().stream()
-                                .map(of -> FILE.CATALOGUE_NO
-                                        .eq(of.getKey())
-                                        .and(DSL.row(FILE.FOLDER_NO, FILE.NAME).in(of.getValue())))
-                                .toList()))
-                        .fetch(row -> new Named(row.value1(), row.value2(), row.value3()));
     }
 
     private int first(String share) {

@@ -125,7 +125,11 @@ final class RuleBook {
     }
 
     Volume volume(Share share) {
-        return estate().volumes().get(share.volume());
+        return volume(share.volume());
+    }
+
+    Volume volume(String name) {
+        return estate().volumes().get(name);
     }
 
     GateView.Reach reach(Share share) {

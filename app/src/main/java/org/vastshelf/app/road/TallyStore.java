@@ -6,18 +6,16 @@ import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
-import org.jooq.Field;
-import org.jooq.Row4;
+import org.jooq.Row5;
+import org.jooq.Row9;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
@@ -44,96 +42,106 @@ class TallyStore {
 
     /** Keeps the roll-ups of a folder and of the whole: what was there goes, what is there comes. */
     void tally(RoadStore.Place place, Optional<FileRow> before, Optional<FileRow> after) {
-        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
-        before.ifPresent(row -> count(changes, place, row, -1));
-        after.ifPresent(row -> count(changes, place, row, 1));
-        add(place.catalogue(), changes);
+        Counts counts = new Counts();
+        before.ifPresent(row -> counts.count(place, row, -1));
+        after.ifPresent(row -> counts.count(place, row, 1));
+        add(counts);
     }
+
+    /** Keeps the roll-ups where several files were used. */
+    void used(List<Used> files) {
+        Counts counts = new Counts();
+        files.forEach(file -> {
+            counts.count(file.place, file.before, -1);
+            counts.count(file.place, file.after, 1);
+        });
+        add(counts);
+    }
+
+    /** A file as it was before somebody used it, and is after. */
+    record Used(RoadStore.Place place, FileRow before, FileRow after) {}
 
     /** Counts many new files, in their folders and in all that enclose them. */
     void arrived(List<DeliveryStore.Row> rows) {
-        byCatalogue(rows).forEach((catalogue, some) -> {
-            Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
-            Map<Integer, long[]> sums = new TreeMap<>();
-            for (DeliveryStore.Row row : some) {
-                count(changes, row.place(), row.file(), 1);
-                for (int folder : row.place().folders()) {
-                    long[] by = sums.computeIfAbsent(folder, none -> new long[3]);
-                    by[0]++;
-                    by[1] += row.file().bytes();
-                    by[2] += row.file().allocated();
-                }
-            }
-            add(catalogue, changes);
-            sums(catalogue, sums);
+        Counts counts = new Counts();
+        rows.forEach(row -> {
+            counts.count(row.place(), row.file(), 1);
+            counts.sum(row.place(), 1, row.file().bytes(), row.file().allocated());
         });
+        add(counts);
+        sum(counts);
     }
 
-    private static SortedMap<Integer, List<DeliveryStore.Row>> byCatalogue(Collection<DeliveryStore.Row> rows) {
-        return rows.stream()
-                .collect(Collectors.groupingBy(row -> row.place().catalogue(), TreeMap::new, Collectors.toList()));
-    }
-
-    /** Counts that files of one share take so much more, or less, in their folders and in all that enclose them. */
+    /** Counts that files take so much more, or less, in their folders and in all that enclose them. */
     void grown(Map<DeliveryStore.Row, Long> grown) {
-        Map<RollUp.Cell, long[]> changes = new TreeMap<>(IN_ORDER);
-        Map<Integer, long[]> sums = new TreeMap<>();
+        Counts counts = new Counts();
         grown.forEach((row, bytes) -> {
-            cells(row.place(), row.file())
-                    .forEach(cell -> changes.computeIfAbsent(cell, none -> new long[3])[2] += bytes);
-            row.place().folders().forEach(folder -> sums.computeIfAbsent(folder, none -> new long[3])[2] += bytes);
+            counts.takes(row.place(), row.file(), bytes);
+            counts.sum(row.place(), 0, 0, bytes);
         });
-        int catalogue = grown.keySet().iterator().next().place().catalogue();
-        add(catalogue, changes);
-        sums(catalogue, sums);
+        add(counts);
+        sum(counts);
     }
 
-    private void add(int catalogue, Map<RollUp.Cell, long[]> changes) {
-        var insert = db.insertInto(
-                TALLY,
-                TALLY.CATALOGUE_NO,
-                TALLY.FOLDER_NO,
-                TALLY.MONTH,
-                TALLY.SIZE_CLASS,
-                TALLY.KIND,
-                TALLY.OWNER,
-                TALLY.FILES,
-                TALLY.BYTES,
-                TALLY.ALLOCATED);
-        for (Map.Entry<RollUp.Cell, long[]> change : changes.entrySet()) {
-            RollUp.Cell cell = change.getKey();
-            long[] by = change.getValue();
-            insert = insert.values(
-                    catalogue,
-                    cell.folder(),
-                    cell.month(),
-                    cell.size(),
-                    cell.kind(),
-                    cell.owner(),
-                    by[0],
-                    by[1],
-                    by[2]);
+    /** Cells and sums of folders that change, by catalogue; a change is files, bytes and what they take. */
+    private static final class Counts {
+
+        private final SortedMap<Integer, SortedMap<RollUp.Cell, long[]>> cells = new TreeMap<>();
+        private final SortedMap<Integer, SortedMap<Integer, long[]>> sums = new TreeMap<>();
+
+        void count(RoadStore.Place place, FileRow file, int sign) {
+            cells(place, file).forEach(cell -> add(cell, sign, sign * file.bytes(), sign * file.allocated()));
         }
-        insert.onDuplicateKeyUpdate()
+
+        void takes(RoadStore.Place place, FileRow file, long more) {
+            cells(place, file).forEach(cell -> add(cell, 0, 0, more));
+        }
+
+        private Stream<long[]> cells(RoadStore.Place place, FileRow file) {
+            Map<RollUp.Cell, long[]> some = cells.computeIfAbsent(place.catalogue(), none -> new TreeMap<>(IN_ORDER));
+            return Stream.concat(
+                            Stream.of(RollUp.ofFolder(place.folder(), file)),
+                            Arrays.stream(RollUp.values()).map(whole -> whole.of(file)))
+                    .map(cell -> some.computeIfAbsent(cell, none -> new long[3]));
+        }
+
+        void sum(RoadStore.Place place, long files, long bytes, long allocated) {
+            Map<Integer, long[]> some = sums.computeIfAbsent(place.catalogue(), none -> new TreeMap<>());
+            place.folders()
+                    .forEach(folder -> add(some.computeIfAbsent(folder, none -> new long[3]), files, bytes, allocated));
+        }
+
+        private static void add(long[] to, long files, long bytes, long allocated) {
+            to[0] += files;
+            to[1] += bytes;
+            to[2] += allocated;
+        }
+    }
+
+    private void add(Counts counts) {
+        List<Row9<Integer, Integer, Integer, Integer, Integer, String, Long, Long, Long>> rows = new ArrayList<>();
+        counts.cells.forEach((catalogue, cells) -> cells.forEach((cell, by) -> rows.add(row(
+                catalogue, cell.folder(), cell.month(), cell.size(), cell.kind(), cell.owner(), by[0], by[1], by[2]))));
+        if (rows.isEmpty()) {
+            return;
+        }
+        db.insertInto(
+                        TALLY,
+                        TALLY.CATALOGUE_NO,
+                        TALLY.FOLDER_NO,
+                        TALLY.MONTH,
+                        TALLY.SIZE_CLASS,
+                        TALLY.KIND,
+                        TALLY.OWNER,
+                        TALLY.FILES,
+                        TALLY.BYTES,
+                        TALLY.ALLOCATED)
+                .valuesOfRows(rows)
+                .onDuplicateKeyUpdate()
                 .set(TALLY.FILES, TALLY.FILES.plus(DSL.field("VALUES(files)", Long.class)))
                 .set(TALLY.BYTES, TALLY.BYTES.plus(DSL.field("VALUES(bytes)", Long.class)))
                 .set(TALLY.ALLOCATED, TALLY.ALLOCATED.plus(DSL.field("VALUES(allocated)", Long.class)))
                 .execute();
-    }
-
-    private static void count(Map<RollUp.Cell, long[]> changes, RoadStore.Place place, FileRow file, int sign) {
-        cells(place, file).forEach(cell -> {
-            long[] by = changes.computeIfAbsent(cell, none -> new long[3]);
-            by[0] += sign;
-            by[1] += sign * file.bytes();
-            by[2] += sign * file.allocated();
-        });
-    }
-
-    private static Stream<RollUp.Cell> cells(RoadStore.Place place, FileRow file) {
-        return Stream.concat(
-                Stream.of(RollUp.ofFolder(place.folder(), file)),
-                Arrays.stream(RollUp.values()).map(whole -> whole.of(file)));
     }
 
     /** Moves sums from one place to another; folders that enclose both keep theirs. */
@@ -152,12 +160,19 @@ class TallyStore {
     }
 
     /** Adds to the sums of many folders, to each its own. */
-    private void sums(int catalogue, Map<Integer, long[]> sums) {
-        List<Row4<Integer, Long, Long, Long>> rows = new ArrayList<>();
-        sums.forEach((folder, by) -> rows.add(row(folder, by[0], by[1], by[2])));
-        Table<?> more = DSL.values(rows.toArray(new Row4[0])).as("more", "no", "files", "bytes", "allocated");
-        Field<Integer> no = DSL.field(DSL.name("more", "no"), Integer.class);
-        db.update(FOLDER.join(more).on(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(no)))
+    private void sum(Counts counts) {
+        List<Row5<Integer, Integer, Long, Long, Long>> rows = new ArrayList<>();
+        counts.sums.forEach((catalogue, folders) ->
+                folders.forEach((folder, by) -> rows.add(row(catalogue, folder, by[0], by[1], by[2]))));
+        if (rows.isEmpty()) {
+            return;
+        }
+        Table<?> more =
+                DSL.values(rows.toArray(new Row5[0])).as("more", "in_catalogue", "no", "files", "bytes", "allocated");
+        db.update(FOLDER.join(more)
+                        .on(
+                                FOLDER.CATALOGUE_NO.eq(DSL.field(DSL.name("more", "in_catalogue"), Integer.class)),
+                                FOLDER.NO.eq(DSL.field(DSL.name("more", "no"), Integer.class))))
                 .set(FOLDER.SUM_FILES, FOLDER.SUM_FILES.plus(DSL.field(DSL.name("more", "files"), Long.class)))
                 .set(FOLDER.SUM_BYTES, FOLDER.SUM_BYTES.plus(DSL.field(DSL.name("more", "bytes"), Long.class)))
                 .set(

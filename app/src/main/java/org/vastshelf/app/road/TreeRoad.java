@@ -171,9 +171,8 @@ public class TreeRoad {
         if (at.path.isRoot()) {
             throw new IllegalArgumentException("path is '/', must name a file or a folder in it");
         }
-        int catalogue = trees.catalogue(at.share).orElseThrow(() -> missing(at));
         boolean folder =
-                files.place(at.share, at.path).filter(RoadStore.Place::isFolder).isPresent();
+                files.place(at.share, at.path).orElseThrow(() -> missing(at)).isFolder();
         Share share = book.share(at.share);
         Epoch epoch = folder ? lives.lockTree(share) : lives.holdTree(share);
         RoadStore.Place place =
@@ -182,8 +181,9 @@ public class TreeRoad {
             throw new Transactions.RunAgain("'" + at.path + "' became something else", null);
         }
         if (folder) {
-            List<TreeStore.Branch> tree = trees.tree(catalogue, at.path);
-            return Load.of(at, place, epoch, tree, trees.portions(catalogue, tree, onto.map(Volume::blockSize)));
+            List<TreeStore.Branch> tree = trees.tree(place.catalogue(), at.path);
+            return Load.of(
+                    at, place, epoch, tree, trees.portions(place.catalogue(), tree, onto.map(Volume::blockSize)));
         }
         RoadStore.Found found =
                 files.file(place, at.path, book.volume(share), true).orElseThrow(() -> missing(at));
@@ -196,12 +196,12 @@ public class TreeRoad {
 
     /** A place of which the folder is there and the name is free. */
     private RoadStore.Place free(Scene scene, At at, Epoch epoch) {
-        if (!trees.catalogue(at.share).isPresent() && at.path.parent().isRoot()) {
+        Optional<RoadStore.Place> found = files.place(at.share, at.path);
+        if (found.isEmpty() && at.path.parent().isRoot()) {
             return files.made(at.share, at.path, Optional.empty(), epoch);
         }
-        RoadStore.Place place = files.place(at.share, at.path)
-                .filter(RoadStore.Place::complete)
-                .orElseThrow(() -> NotThere.folder(at.share, at.path.parent()));
+        RoadStore.Place place =
+                found.filter(RoadStore.Place::complete).orElseThrow(() -> NotThere.folder(at.share, at.path.parent()));
         if (place.isFolder() || files.file(place, at.path, scene.volume(), true).isPresent()) {
             throw new Taken("There is something at " + at + " already; remove it first or choose another name");
         }

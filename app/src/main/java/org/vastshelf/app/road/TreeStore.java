@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
@@ -176,15 +175,7 @@ class TreeStore {
 
     /** Adds the figures of folders to those of the whole, or takes them away. */
     void tell(int catalogue, List<Integer> folders, int sign) {
-        for (RollUp whole : RollUp.values()) {
-            db.execute(
-                    whole.told(folders.stream().map(String::valueOf).collect(Collectors.joining(","))),
-                    catalogue,
-                    sign,
-                    sign,
-                    sign,
-                    catalogue);
-        }
+        db.execute(RollUp.told(catalogue, folders, sign));
     }
 
     /** The number of a share's catalogue, which is made by the first save. */

@@ -2,11 +2,16 @@ package org.vastshelf.app.road;
 
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -49,6 +54,15 @@ class VolumeRoomStore {
     /** The room for something after which snapshots hold so much more, as far as their reserve takes that. */
     Bytes read(RuleBook book, Volume volume, long held) {
         return room(book, volume, usage(rows(neighbours(book, volume))), held);
+    }
+
+    /** The room of several volumes as it is. */
+    Map<String, Bytes> read(RuleBook book, Set<String> volumes) {
+        Set<String> all = new HashSet<>();
+        volumes.forEach(name -> all.addAll(neighbours(book, book.volume(name))));
+        Usage usage = usage(rows(all));
+        return volumes.stream()
+                .collect(Collectors.toMap(name -> name, name -> room(book, book.volume(name), usage, 0)));
     }
 
     private static Set<String> neighbours(RuleBook book, Volume volume) {
@@ -107,14 +121,28 @@ class VolumeRoomStore {
 
     /** The same where snapshots hold so much more afterwards, which is part of the growth. */
     Bytes lock(RuleBook book, Volume volume, long growth, long held) {
-        VolumeUsageRecord mine = lock(volume.name());
+        return lock(book, volume, growth, held, locked(new TreeSet<>(Set.of(volume.name()))));
+    }
+
+    /** The same of several volumes, by their growth, where snapshots hold no more afterwards. */
+    Map<String, Bytes> lock(RuleBook book, SortedMap<String, Long> growths) {
+        Map<String, VolumeUsageRecord> locked = locked(growths.keySet());
+        Map<String, Bytes> rooms = new HashMap<>();
+        growths.forEach((name, growth) -> rooms.put(name, lock(book, book.volume(name), growth, 0, locked)));
+        return rooms;
+    }
+
+    private Bytes lock(RuleBook book, Volume volume, long growth, long held, Map<String, VolumeUsageRecord> locked) {
+        VolumeUsageRecord mine = locked.get(volume.name());
         if (!volume.thin()) {
             return room(book, volume, usage(List.of(mine)), held);
         }
         Set<String> others = neighbours(book, volume);
-        others.remove(volume.name());
-        List<VolumeUsageRecord> rows = rows(others);
-        rows.add(mine);
+        others.removeAll(locked.keySet());
+        List<VolumeUsageRecord> rows = new ArrayList<>(locked.values());
+        if (!others.isEmpty()) {
+            rows.addAll(rows(others));
+        }
         Bytes room = room(book, volume, usage(rows), held);
         long used = mine.getLiveBytes() + mine.getSnapshotBytes() + mine.getCommonBytes() - mine.getBorrowedBytes();
         boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
@@ -123,19 +151,25 @@ class VolumeRoomStore {
                 : room.min(ask(book, volume, used, growth, held));
     }
 
-    private VolumeUsageRecord lock(String volume) {
+    /** In the order of their names, in which everybody locks several. */
+    private Map<String, VolumeUsageRecord> locked(Set<String> volumes) {
         var select = db.selectFrom(VOLUME_USAGE)
-                .where(VOLUME_USAGE.VOLUME.eq(volume))
+                .where(VOLUME_USAGE.VOLUME.in(volumes))
+                .orderBy(VOLUME_USAGE.VOLUME)
                 .forUpdate();
-        return select.fetchOptional().orElseGet(() -> {
-            db.insertInto(VOLUME_USAGE)
-                    .set(VOLUME_USAGE.VOLUME, volume)
-                    .set(VOLUME_USAGE.LIVE_BYTES, 0L)
-                    .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
-                    .onDuplicateKeyIgnore()
-                    .execute();
-            return select.fetchSingle();
-        });
+        Map<String, VolumeUsageRecord> found = select.fetchMap(VOLUME_USAGE.VOLUME);
+        if (found.size() == volumes.size()) {
+            return found;
+        }
+        volumes.stream()
+                .filter(volume -> !found.containsKey(volume))
+                .forEach(volume -> db.insertInto(VOLUME_USAGE)
+                        .set(VOLUME_USAGE.VOLUME, volume)
+                        .set(VOLUME_USAGE.LIVE_BYTES, 0L)
+                        .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
+                        .onDuplicateKeyIgnore()
+                        .execute());
+        return select.fetchMap(VOLUME_USAGE.VOLUME);
     }
 
     /** Asks the pools for more; returns what there is when that is not enough. */
@@ -197,13 +231,34 @@ class VolumeRoomStore {
                 || db.update(VOLUME_USAGE)
                                 .set(VOLUME_USAGE.LIVE_BYTES, VOLUME_USAGE.LIVE_BYTES.plus(live))
                                 .set(VOLUME_USAGE.SNAPSHOT_BYTES, VOLUME_USAGE.SNAPSHOT_BYTES.plus(held))
-                                .where(VOLUME_USAGE.VOLUME.eq(volume.name()))
-                                .and(live + held <= 0 ? DSL.noCondition() : fits(book, volume, live, held))
+                                .where(fits(book, volume, live, held))
                                 .execute()
                         == 1;
     }
 
+    /** Adds to what files of several volumes take; false, and not all added, when one of them may not take so much. */
+    boolean take(RuleBook book, SortedMap<String, Long> live) {
+        Map<String, Long> some = new TreeMap<>(live);
+        some.values().removeIf(bytes -> bytes == 0);
+        return some.isEmpty()
+                || db.update(VOLUME_USAGE)
+                                .set(
+                                        VOLUME_USAGE.LIVE_BYTES,
+                                        VOLUME_USAGE.LIVE_BYTES.plus(
+                                                DSL.case_(VOLUME_USAGE.VOLUME).mapValues(some)))
+                                .where(DSL.or(some.entrySet().stream()
+                                        .map(of -> fits(book, book.volume(of.getKey()), of.getValue(), 0))
+                                        .toList()))
+                                .execute()
+                        == some.size();
+    }
+
+    /** That a row is the volume's, and has room for so much. */
     private static Condition fits(RuleBook book, Volume volume, long live, long held) {
+        Condition is = VOLUME_USAGE.VOLUME.eq(volume.name());
+        if (live + held <= 0) {
+            return is;
+        }
         Field<Long> after = VOLUME_USAGE
                 .LIVE_BYTES
                 .plus(VOLUME_USAGE.SNAPSHOT_BYTES)
@@ -213,12 +268,12 @@ class VolumeRoomStore {
         Field<Long> snapshots = DSL.greatest(VOLUME_USAGE.SNAPSHOT_BYTES.plus(held), DSL.val(book.reserve(volume)));
         Field<Long> liveAfter = VOLUME_USAGE.LIVE_BYTES.plus(live);
         // A clone shows its clients all its files, however little of them is its own.
-        Condition within = liveAfter
+        Condition within = is.and(liveAfter
                 .plus(snapshots)
                 .plus(VOLUME_USAGE.COMMON_BYTES)
                 .minus(VOLUME_USAGE.BORROWED_BYTES)
                 .le(volume.size().value())
-                .and(liveAfter.le(volume.size().value()));
+                .and(liveAfter.le(volume.size().value())));
         return volume.thin()
                 ? within.and(VOLUME_USAGE.ADVANCE_VERSION.eq(book.version())).and(after.le(VOLUME_USAGE.ADVANCE_BYTES))
                 : within;

@@ -19,8 +19,9 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Row2;
+import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.road.CloneFiles;
@@ -240,15 +241,28 @@ class SnapshotStore {
 
     /** Removes snapshots, by volume, and what was noted of those who needed them. */
     void remove(Map<String, ? extends Collection<Integer>> numbers) {
-        List<Row2<String, Integer>> keys = numbers.entrySet().stream()
-                .flatMap(of -> of.getValue().stream().map(number -> DSL.row(of.getKey(), number)))
-                .toList();
         db.deleteFrom(SNAPSHOT)
-                .where(DSL.row(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER).in(keys))
+                .where(among(SNAPSHOT.VOLUME, SNAPSHOT.NUMBER, numbers))
                 .execute();
         db.deleteFrom(SNAPSHOT_HOLD)
-                .where(DSL.row(SNAPSHOT_HOLD.VOLUME, SNAPSHOT_HOLD.NUMBER).in(keys))
+                .where(among(SNAPSHOT_HOLD.VOLUME, SNAPSHOT_HOLD.NUMBER, numbers))
                 .execute();
+    }
+
+    /** By runs of numbers: those of a schedule mostly follow each other. */
+    private static Condition among(
+            Field<String> volume, Field<Integer> number, Map<String, ? extends Collection<Integer>> numbers) {
+        List<Condition> runs = new ArrayList<>();
+        numbers.forEach((name, some) -> {
+            List<Integer> all = some.stream().sorted().toList();
+            for (int from = 0, to = 0; from < all.size(); from = to) {
+                do {
+                    to++;
+                } while (to < all.size() && all.get(to) == all.get(to - 1) + 1);
+                runs.add(volume.eq(name).and(number.between(all.get(from), all.get(to - 1))));
+            }
+        });
+        return DSL.or(runs);
     }
 
     /** Forgets a volume that is gone, so that one that is made anew under its name begins with none. */

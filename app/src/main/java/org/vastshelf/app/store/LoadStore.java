@@ -13,7 +13,7 @@ import java.util.Arrays;
 public final class LoadStore {
 
     private final String statement;
-    private byte[] bytes = new byte[1 << 20];
+    private byte[] bytes = new byte[1 << 14];
     private int length;
     private int rows;
     private boolean exact;

@@ -18,14 +18,14 @@ public record FilePath(String text) {
         if (!text.startsWith("/")) {
             throw new IllegalArgumentException("path is '" + shorten(text) + "', must begin with '/'");
         }
-        int length = bytes(text);
-        if (length > LONGEST) {
-            throw new IllegalArgumentException("path has " + length + " bytes, must be at most " + LONGEST);
+        if (mayBeLonger(text, LONGEST) && bytes(text) > LONGEST) {
+            throw new IllegalArgumentException("path has " + bytes(text) + " bytes, must be at most " + LONGEST);
         }
         text = text.length() > 1 && text.endsWith("/") ? text.substring(0, text.length() - 1) : text;
-        for (String part :
-                text.length() == 1 ? new String[0] : text.substring(1).split("/", -1)) {
-            requirePart(part);
+        for (int from = 1, to; from <= text.length() && text.length() > 1; from = to + 1) {
+            int slash = text.indexOf('/', from);
+            to = slash < 0 ? text.length() : slash;
+            requirePart(text.substring(from, to));
         }
     }
 
@@ -34,10 +34,15 @@ public record FilePath(String text) {
             throw new IllegalArgumentException(
                     "path has the part '" + part.replace('\0', '?') + "', must not be empty, '.', '..' or hold NUL");
         }
-        if (bytes(part) > LONGEST_PART) {
+        if (mayBeLonger(part, LONGEST_PART) && bytes(part) > LONGEST_PART) {
             throw new IllegalArgumentException("path has the part '" + shorten(part) + "' of " + bytes(part)
                     + " bytes, must be at most " + LONGEST_PART);
         }
+    }
+
+    /** No character takes more than three bytes; a pair of them takes four. */
+    private static boolean mayBeLonger(String text, int bytes) {
+        return 3 * text.length() > bytes;
     }
 
     private static int bytes(String text) {
@@ -57,7 +62,7 @@ public record FilePath(String text) {
     }
 
     public String name() {
-        return isRoot() ? "" : parts().getLast();
+        return text.substring(text.lastIndexOf('/') + 1);
     }
 
     /** The folder that holds this; the root holds itself. */

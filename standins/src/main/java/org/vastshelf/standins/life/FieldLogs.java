@@ -76,7 +76,9 @@ final class FieldLogs implements ShareMaker {
 
     @Override
     public List<String> removed(LocalDate day) {
-        return day.getDayOfMonth() == PACKING ? folders(day.minusMonths(1)) : List.of();
+        return day.getDayOfMonth() == PACKING
+                ? List.of(folder(YearMonth.from(day).minusMonths(1)))
+                : List.of();
     }
 
     /** What the stations packed of a month that had ended, in the third night of the next. */
@@ -93,18 +95,26 @@ final class FieldLogs implements ShareMaker {
     }
 
     private static String folder(String station, String instrument, LocalDate day) {
-        return "/%s/%s/%s/%02d".formatted(station, instrument, YearMonth.from(day), day.getDayOfMonth());
+        return "%s/%02d".formatted(folder(station, instrument, YearMonth.from(day)), day.getDayOfMonth());
     }
 
     static String name(int quarter) {
         return "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15);
     }
 
-    /** Folders of a month's readings, as they are before they are packed. */
-    static List<String> folders(LocalDate month) {
+    private static String folder(String station, String instrument, YearMonth month) {
+        return "%s/%s/%s".formatted(folder(month), station, instrument);
+    }
+
+    /** Of a month's readings, as they are before they are packed. */
+    static String folder(YearMonth month) {
+        return "/" + month;
+    }
+
+    /** Those of single instruments in that folder. */
+    static List<String> folders(YearMonth month) {
         return STATIONS.stream()
-                .flatMap(station -> INSTRUMENTS.stream()
-                        .map(instrument -> "/%s/%s/%s".formatted(station, instrument, YearMonth.from(month))))
+                .flatMap(station -> INSTRUMENTS.stream().map(instrument -> folder(station, instrument, month)))
                 .toList();
     }
 

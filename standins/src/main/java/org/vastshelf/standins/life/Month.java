@@ -2,6 +2,7 @@ package org.vastshelf.standins.life;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -125,22 +126,24 @@ public final class Month {
     /** The readings of January were packed, and the unpacked ones removed; the last of them came in within the month. */
     private void packing() {
         Staffer stations = crew.named("stations", "living-collections");
-        LocalDate january = LocalDate.of(2026, 1, 1);
         LocalDate last = FieldLogs.RUNNING.minusDays(1);
+        YearMonth january = YearMonth.from(last);
         long midnight = last.toEpochDay() * 86_400;
-        long at = Hours.night(random, FieldLogs.RUNNING.withDayOfMonth(FieldLogs.PACKING));
-        for (String folder : FieldLogs.folders(january)) {
+        List<String> folders = FieldLogs.folders(january);
+        for (String folder : folders) {
             for (int quarter = 0; quarter < FieldLogs.QUARTERS; quarter++) {
                 long came = midnight + quarter * 900L + 30 + random.nextInt(300);
                 String path = folder + "/" + last.getDayOfMonth() + "/" + FieldLogs.name(quarter);
                 add(came, stations, "fieldlogs", Kind.WRITE, path, READING);
             }
-            long before = (long) FieldLogs.QUARTERS * (last.getDayOfMonth() - 1);
-            at += 2 + random.nextInt(9);
-            add(at, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, (before + FieldLogs.QUARTERS) * READING);
-            ghosts.add(new Ghost("fieldlogs", before, READING, 0, at));
-            ghosts.add(new Ghost("fieldlogs", FieldLogs.QUARTERS, READING, midnight, at));
         }
+        long at = Hours.night(random, FieldLogs.RUNNING.withDayOfMonth(FieldLogs.PACKING));
+        long ofDay = (long) folders.size() * FieldLogs.QUARTERS;
+        long before = ofDay * (last.getDayOfMonth() - 1);
+        String folder = FieldLogs.folder(january);
+        add(at, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, (before + ofDay) * READING);
+        ghosts.add(new Ghost("fieldlogs", before, READING, 0, at));
+        ghosts.add(new Ghost("fieldlogs", ofDay, READING, midnight, at));
     }
 
     /** Things that were made and thrown away again, and old ones that somebody cleared up. */

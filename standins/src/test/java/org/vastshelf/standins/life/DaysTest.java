@@ -68,8 +68,8 @@ class DaysTest {
         assertThat(kinds).containsExactlyInAnyOrder(Kind.READ, Kind.MOVE, Kind.COPY, Kind.EDIT, Kind.DELETE);
         assertThat(days.returns("fieldlogs", LocalDate.of(2026, 4, 3), CREW))
                 .filteredOn(act -> act.kind() == Kind.REMOVE_FOLDER)
-                .hasSize(36)
-                .allMatch(act -> act.path().endsWith("/2026-03"));
+                .extracting(Act::path)
+                .containsExactly("/2026-03");
         assertThat(days.returns("specimens-db", MONDAY, CREW))
                 .anyMatch(act -> act.path().equals("/backup/2026-02-16"));
     }
