@@ -52,6 +52,7 @@ class PagesTest {
             "/lighten/left",
             "/lighten/leaving/press",
             "/lighten/stores/peat",
+            "/lighten/stores/peat/objects",
             "/lighten/volumes/office",
             "/lighten/catalogues/office",
             "/protect",

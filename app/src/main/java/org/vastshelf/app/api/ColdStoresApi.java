@@ -10,6 +10,8 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.away.BucketCheck;
+import org.vastshelf.app.away.BucketReport;
 import org.vastshelf.app.cold.AccessKeys;
 import org.vastshelf.app.cold.ColdStores;
 import org.vastshelf.app.cold.StandInMoods;
@@ -20,12 +22,16 @@ import org.vastshelf.core.tier.StoreMood;
 @RestController
 class ColdStoresApi {
 
+    private static final int SHOWN = 100;
+
     private final ColdStores stores;
     private final StandInMoods moods;
+    private final BucketCheck buckets;
 
-    ColdStoresApi(ColdStores stores, StandInMoods moods) {
+    ColdStoresApi(ColdStores stores, StandInMoods moods, BucketCheck buckets) {
         this.stores = stores;
         this.moods = moods;
+        this.buckets = buckets;
     }
 
     record Keys(String accessKey, String secretKey) {}
@@ -53,6 +59,19 @@ class ColdStoresApi {
     @PostMapping("/api/v1/cold-stores/{name}/check")
     ColdStores.Checked check(@AuthenticationPrincipal Someone me, @PathVariable String name) {
         return stores.check(name, me.getName());
+    }
+
+    /** What comparisons of a bucket with what is known of its objects found, the newest first. */
+    @GetMapping("/api/v1/cold-stores/{name}/comparisons")
+    List<BucketReport> comparisons(@PathVariable String name) {
+        return buckets.of(name, SHOWN);
+    }
+
+    /** Asks for one; of several at once one is made. */
+    @PostMapping("/api/v1/cold-stores/{name}/comparisons")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    BucketReport compare(@AuthenticationPrincipal Someone me, @PathVariable String name) {
+        return buckets.ask(name, me.getName());
     }
 
     /** How the embedded store answers from now on. */

@@ -12,16 +12,21 @@ import org.vastshelf.core.unit.Counted;
 class AwayEnding implements EstateFollower {
 
     private final AwayStore objects;
+    private final BucketCheckStore checks;
 
-    AwayEnding(AwayStore objects) {
+    AwayEnding(AwayStore objects, BucketCheckStore checks) {
         this.objects = objects;
+        this.checks = checks;
     }
 
     @Override
     public void follow(Estate before, Estate after, Usage usage) {
         before.all(Kinds.COLD_STORE).keySet().stream()
                 .filter(store -> after.find(Kinds.COLD_STORE, store).isEmpty())
-                .forEach(this::requireEmpty);
+                .forEach(store -> {
+                    requireEmpty(store);
+                    checks.forget(store);
+                });
     }
 
     private void requireEmpty(String store) {

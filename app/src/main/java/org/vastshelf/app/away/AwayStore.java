@@ -6,6 +6,7 @@ import static org.vastshelf.app.store.generated.Tables.KEPT_USE;
 
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -87,6 +88,39 @@ class AwayStore {
 
     Optional<AwayObject> find(long number) {
         return db.selectFrom(COLD_OBJECT).where(COLD_OBJECT.KEPT_NO.eq(number)).fetchOptional(AwayStore::object);
+    }
+
+    /**
+     * Where an object was written.
+     *
+     * @param length with which it has to lie there
+     */
+    record Placed(long number, String key, State state, long length, String share, FilePath path) {
+        boolean isHeld() {
+            return state == State.HELD;
+        }
+    }
+
+    /** What is known of the objects of a store between two keys, the first of which is left out. */
+    Map<String, Placed> placed(String store, String after, String upTo) {
+        Map<String, Placed> placed = new LinkedHashMap<>();
+        db.selectFrom(COLD_OBJECT)
+                .where(COLD_OBJECT.STORE.eq(store), COLD_OBJECT.OBJECT_KEY.gt(after), COLD_OBJECT.OBJECT_KEY.le(upTo))
+                .orderBy(COLD_OBJECT.OBJECT_KEY)
+                .forEach(row -> placed.put(
+                        row.getObjectKey(),
+                        new Placed(
+                                row.getKeptNo(),
+                                row.getObjectKey(),
+                                State.valueOf(row.getState()),
+                                row.getSealing().isEmpty() ? row.getBodyBytes() : SealedBody.length(row.getBodyBytes()),
+                                row.getShare(),
+                                new FilePath(PathBytes.shown(row.getPath())))));
+        return placed;
+    }
+
+    boolean isHeld(long number) {
+        return db.fetchExists(COLD_OBJECT, COLD_OBJECT.KEPT_NO.eq(number), COLD_OBJECT.STATE.eq(State.HELD.name()));
     }
 
     Optional<AwayObject> find(String store, String key) {

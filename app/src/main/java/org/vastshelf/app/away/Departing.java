@@ -23,6 +23,7 @@ import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.app.store.InstallationStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.ComeBack;
@@ -54,6 +55,7 @@ public class Departing {
     private final EstateStore estates;
     private final Transactions transactions;
     private final ShelfClock clock;
+    private final InstallationStore installation;
     private final SecureRandom random = new SecureRandom();
 
     Departing(
@@ -64,7 +66,8 @@ public class Departing {
             FileRoad road,
             EstateStore estates,
             Transactions transactions,
-            ShelfClock clock) {
+            ShelfClock clock,
+            InstallationStore installation) {
         this.objects = objects;
         this.away = away;
         this.buckets = buckets;
@@ -73,6 +76,7 @@ public class Departing {
         this.estates = estates;
         this.transactions = transactions;
         this.clock = clock;
+        this.installation = installation;
     }
 
     /**
@@ -162,12 +166,12 @@ public class Departing {
         });
     }
 
-    private static void write(Bucket bucket, AwayObject object, ObjectBody body, byte[] key) throws IOException {
+    private void write(Bucket bucket, AwayObject object, ObjectBody body, byte[] key) throws IOException {
         boolean sealed = key.length > 0;
         try (InputStream plain = body.open()) {
             bucket.put(
                     object.key(),
-                    Labels.of(object),
+                    Labels.of(object, installation.id()),
                     sealed ? SealedBody.length(object.body()) : object.body(),
                     sealed ? SealedBody.seal(plain, object.body(), key) : plain);
         }

@@ -25,8 +25,10 @@ final class Labels {
 
     private Labels() {}
 
-    static Map<String, String> of(AwayObject object) {
+    /** @param by the installation that writes it */
+    static Map<String, String> of(AwayObject object, String by) {
         Map<String, String> told = new LinkedHashMap<>();
+        told.put("by", by);
         told.put("form", object.form().name());
         told.put("share", text(object.share()));
         told.put("path", text(object.path().text()));
@@ -47,6 +49,11 @@ final class Labels {
             told.put("sealing", object.sealing());
         }
         return told;
+    }
+
+    /** The installation that wrote an object. */
+    static Optional<String> by(Map<String, String> told) {
+        return Optional.ofNullable(told.get("by"));
     }
 
     private static String text(String any) {

@@ -129,6 +129,7 @@ public final class Routes {
             post("/lighten/stores/*/keys", Access.DESIGNERS),
             post("/api/v1/cold-stores/*/keys", Access.DESIGNERS),
             post("/api/v1/cold-stores/*/check", Access.RUNNERS),
+            post("/api/v1/cold-stores/*/comparisons", Access.RUNNERS),
             post("/api/v1/bench/store", Access.RUNNERS),
             post("/lighten/**", Access.RUNNERS),
             get("/lighten/**", Access.READERS),

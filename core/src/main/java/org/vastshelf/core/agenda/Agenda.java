@@ -47,7 +47,14 @@ public final class Agenda {
     /** All entries of an estate, each with what it follows from; an entry whose cause changes falls due anew. */
     public static Map<Entry, Object> causes(Estate estate) {
         Map<Entry, Object> causes = new LinkedHashMap<>();
-        Stream.of(DueKind.CHECK, DueKind.KEPT, DueKind.HELD, DueKind.COMMON, DueKind.AGES, DueKind.HISTORY)
+        Stream.of(
+                        DueKind.CHECK,
+                        DueKind.KEPT,
+                        DueKind.HELD,
+                        DueKind.COMMON,
+                        DueKind.BUCKETS,
+                        DueKind.AGES,
+                        DueKind.HISTORY)
                 .forEach(kind -> causes.put(new Entry(kind, EVERYTHING), kind));
         estate.shares().keySet().forEach(share -> causes.put(new Entry(DueKind.TRAFFIC, share), share));
         Kinds.RULES.forEach(kind -> estate.all(kind)

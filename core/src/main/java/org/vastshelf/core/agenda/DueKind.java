@@ -31,6 +31,8 @@ public record DueKind(String name) {
     public static final DueKind HELD = new DueKind("check of snapshots");
     /** Whether common units are what files use, each midnight. */
     public static final DueKind COMMON = new DueKind("check of common units");
+    /** Whether what has left lies where it should, each midnight. */
+    public static final DueKind BUCKETS = new DueKind("check of buckets");
     /** How old what shares hold is, each midnight. */
     public static final DueKind AGES = new DueKind("ages");
     /** What spaces hold at the end of a day. */
@@ -40,7 +42,7 @@ public record DueKind(String name) {
     public static final List<DueKind> ALL = Stream.of(
                     Stream.of(TRAFFIC, HARDWARE, REPLICA, ORDER),
                     Kinds.RULES.stream().map(DueKind::of),
-                    Stream.of(TIERING, CHECK, KEPT, HELD, COMMON, AGES, HISTORY))
+                    Stream.of(TIERING, CHECK, KEPT, HELD, COMMON, BUCKETS, AGES, HISTORY))
             .flatMap(kinds -> kinds)
             .toList();
 

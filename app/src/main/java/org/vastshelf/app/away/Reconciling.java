@@ -1,0 +1,112 @@
+package org.vastshelf.app.away;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.vastshelf.app.away.BucketReport.Found;
+import org.vastshelf.app.away.BucketReport.Lacking;
+import org.vastshelf.app.cold.Bucket;
+import org.vastshelf.app.store.InstallationStore;
+
+/**
+ * Compares the objects of a bucket with what is known of them, both in the order of their keys, some at a time. An object
+ * is noted before it is written, and forgotten after it is removed: one that lies there and is not noted by then belongs
+ * to nothing. It is removed if this installation wrote it; what others wrote may be all that is left of their files.
+ */
+@Component
+class Reconciling {
+
+    private static final int AT_ONCE = 1_000;
+    private static final int MOST_TOLD = 50;
+
+    private final AwayStore objects;
+    private final InstallationStore installation;
+
+    Reconciling(AwayStore objects, InstallationStore installation) {
+        this.objects = objects;
+        this.installation = installation;
+    }
+
+    /** @param alive asked for now and then while it lasts */
+    Found reconcile(Bucket bucket, Runnable alive) {
+        Sums sums = new Sums(bucket);
+        List<Bucket.Told> some;
+        String after = Departing.FOLDER;
+        do {
+            alive.run();
+            some = bucket.page(Departing.FOLDER, after, AT_ONCE);
+            boolean last = some.size() < AT_ONCE;
+            String upTo = last ? AFTER_ALL : some.getLast().key();
+            Map<String, AwayStore.Placed> known = objects.placed(bucket.store().name(), after, upTo);
+            some.forEach(told -> sums.lies(told, Optional.ofNullable(known.remove(told.key()))));
+            known.values().forEach(sums::doesNotLie);
+            after = upTo;
+        } while (some.size() == AT_ONCE);
+        return sums.found();
+    }
+
+    /** A key behind all that objects have. */
+    private static final String AFTER_ALL = Departing.FOLDER + "~";
+
+    private final class Sums {
+
+        private final Bucket bucket;
+        private final List<Lacking> lacking = new ArrayList<>();
+        private long count;
+        private long bytes;
+        private long removed;
+        private long removedBytes;
+        private long strange;
+        private long missing;
+        private long differing;
+
+        Sums(Bucket bucket) {
+            this.bucket = bucket;
+        }
+
+        void lies(Bucket.Told told, Optional<AwayStore.Placed> known) {
+            if (known.isEmpty() && isOurs(told.key())) {
+                bucket.remove(told.key());
+                removed++;
+                removedBytes += told.bytes();
+                return;
+            }
+            count++;
+            bytes += told.bytes();
+            strange += known.isEmpty() ? 1 : 0;
+            known.filter(placed -> placed.isHeld() && placed.length() != told.bytes())
+                    .ifPresent(placed -> {
+                        differing++;
+                        lacks(placed, told.bytes());
+                    });
+        }
+
+        private boolean isOurs(String key) {
+            return bucket.metadata(key)
+                    .flatMap(Labels::by)
+                    .filter(installation.id()::equals)
+                    .isPresent();
+        }
+
+        /** It may have come since the bucket was read. */
+        void doesNotLie(AwayStore.Placed placed) {
+            if (placed.isHeld() && bucket.metadata(placed.key()).isEmpty() && objects.isHeld(placed.number())) {
+                missing++;
+                lacks(placed, null);
+            }
+        }
+
+        private void lacks(AwayStore.Placed placed, @Nullable Long there) {
+            if (lacking.size() < MOST_TOLD) {
+                lacking.add(new Lacking(placed.share(), placed.path().text(), placed.key(), placed.length(), there));
+            }
+        }
+
+        Found found() {
+            return new Found(count, bytes, removed, removedBytes, strange, missing, differing, List.copyOf(lacking));
+        }
+    }
+}
