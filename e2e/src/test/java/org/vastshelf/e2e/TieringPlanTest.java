@@ -197,6 +197,26 @@ class TieringPlanTest {
             browser.page.keyboard().press("Enter");
             assertThat(browser.page.locator("#plan")).containsText("365 days without use");
             assertThat(browser.page.locator("#plan")).containsText("less each month");
+            browser.page.locator("input[name=link]").fill("0");
+            assertThat(browser.page.locator("#plan .problem"))
+                    .containsText("MiB a second are 0, must be 0.01 to 1000000");
+            browser.page.locator("input[name=link]").fill("0,5");
+            double seconds = Math.ceil(App.post(
+                                    "odile",
+                                    "/api/v1/tiering/plan",
+                                    "{\"catalogue\":\"press\",\"olderThanDays\":365,\"by\":\"LAST_USE\","
+                                            + "\"largerThanBytes\":0}")
+                            .json()
+                            .path("leaving")
+                            .path("bytes")
+                            .asLong()
+                    / (0.5 * (1 << 20)));
+            assertThat(browser.page.locator("#plan dt:has-text('over the link') + dd"))
+                    .hasText(String.format(Locale.ROOT, "%,.0f h", seconds / 3_600));
+            App.post("tomas", "/api/v1/cold-stores/peat/check", "");
+            browser.page.locator("select[name=store]").selectOption("peat");
+            assertThat(browser.page.locator("#plan dt:has-text('first byte') + dd"))
+                    .containsText("ms, when peat was checked last");
             browser.page.locator("input[name=days]").focus();
             browser.page.keyboard().press("End");
             assertThat(browser.page.locator("#plan")).containsText("2,200 days without use");

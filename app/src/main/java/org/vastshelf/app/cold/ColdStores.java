@@ -4,12 +4,14 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
@@ -79,7 +81,18 @@ public class ColdStores {
      * @param keys when its keys were set, and by whom; empty where there are none
      * @param checked its last check; empty where there was none, or where the store or its keys were changed since
      */
-    public record Known(ColdStore store, Optional<KeysSet> keys, Optional<Checked> checked) {}
+    public record Known(ColdStore store, Optional<KeysSet> keys, Optional<Checked> checked) {
+
+        /** How long the last check waited for a small object; empty where none was read. */
+        public Optional<Duration> firstByte() {
+            return checked.stream()
+                    .flatMap(last -> last.findings().stream())
+                    .filter(finding -> finding.look() == Finding.Look.READ)
+                    .flatMap(finding -> Stream.ofNullable(finding.millis()))
+                    .map(Duration::ofMillis)
+                    .findFirst();
+        }
+    }
 
     /** When keys were set, and by whom. */
     public record KeysSet(String by, Instant at) {}

@@ -66,8 +66,12 @@ record ColdView(String name, List<Fact> facts, Mark standing, String checked, Li
                 known.checked().stream()
                         .flatMap(checked -> checked.findings().stream())
                         .map(finding ->
-                                new LookRow(finding.look().title(), mark(finding), finding.said(), finding.remedy()))
+                                new LookRow(finding.look().title(), mark(finding), said(finding), finding.remedy()))
                         .toList());
+    }
+
+    private static String said(Finding finding) {
+        return finding.millis() == null ? finding.said() : finding.said() + ", in " + finding.millis() + " ms";
     }
 
     private static String asks(Figures fmt, ColdStore store, String currency) {

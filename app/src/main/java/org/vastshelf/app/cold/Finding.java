@@ -1,12 +1,20 @@
 package org.vastshelf.app.cold;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * What one part of a check came to.
  *
  * @param said what was found
  * @param remedy what to do about it; empty for nothing
+ * @param millis how long it took; nothing where that says nothing
  */
-public record Finding(Look look, Outcome outcome, String said, String remedy) {
+public record Finding(
+        Look look,
+        Outcome outcome,
+        String said,
+        String remedy,
+        @Nullable Long millis) {
 
     /** Parts of a check, in their order. */
     public enum Look {
@@ -39,14 +47,18 @@ public record Finding(Look look, Outcome outcome, String said, String remedy) {
     }
 
     static Finding passed(Look look, String said) {
-        return new Finding(look, Outcome.PASSED, said, "");
+        return new Finding(look, Outcome.PASSED, said, "", null);
+    }
+
+    Finding after(long millis) {
+        return outcome == Outcome.PASSED ? new Finding(look, outcome, said, remedy, millis) : this;
     }
 
     static Finding failed(Look look, String said, String remedy) {
-        return new Finding(look, Outcome.FAILED, said, remedy);
+        return new Finding(look, Outcome.FAILED, said, remedy, null);
     }
 
     static Finding notTried(Look look) {
-        return new Finding(look, Outcome.NOT_TRIED, "", "");
+        return new Finding(look, Outcome.NOT_TRIED, "", "", null);
     }
 }

@@ -76,8 +76,10 @@ final class StoreCheck {
 
     private Finding tried(Look look, Part part) {
         Finding found;
+        long begun = System.nanoTime();
         try {
             found = part.run();
+            found = found.after(Duration.ofNanos(System.nanoTime() - begun).toMillis());
         } catch (SdkException failed) {
             found = told(look, failed);
         }

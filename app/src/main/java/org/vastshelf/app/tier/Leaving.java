@@ -4,9 +4,11 @@ import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import org.vastshelf.app.kit.AmountText;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.KeepBelow;
+import org.vastshelf.core.tier.Passage;
 import org.vastshelf.core.tier.TierRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
@@ -16,11 +18,22 @@ import org.vastshelf.core.unit.SizeText;
  *
  * @param percent empty for all that may leave
  * @param store name of a cold store; empty for none
+ * @param link MiB a second that go over to the store
+ * @param backup MiB a second that the nightly backup reads
  */
-record Leaving(Integer days, AgeBasis by, String larger, String exclude, String percent, String store) {
+record Leaving(
+        Integer days,
+        AgeBasis by,
+        String larger,
+        String exclude,
+        String percent,
+        String store,
+        String link,
+        String backup) {
 
     static final int USUAL_DAYS = 365;
     static final int MOST_DAYS = 2_200;
+    private static final String USUAL_RATE = "100";
     private static final Bytes MOST = Bytes.tib(1_024);
 
     Leaving {
@@ -30,6 +43,20 @@ record Leaving(Integer days, AgeBasis by, String larger, String exclude, String 
         exclude = exclude == null ? "" : exclude.strip();
         percent = percent == null ? "" : percent.strip();
         store = store == null ? "" : store;
+        link = link == null ? USUAL_RATE : link.strip();
+        backup = backup == null ? USUAL_RATE : backup.strip();
+    }
+
+    Passage overTheLink() {
+        return passage("link", link);
+    }
+
+    Passage ofTheBackup() {
+        return passage("backup", backup);
+    }
+
+    private static Passage passage(String field, String typed) {
+        return AtField.read(field, () -> new Passage(AmountText.parse(field, typed)));
     }
 
     /** The rule that is asked about. */

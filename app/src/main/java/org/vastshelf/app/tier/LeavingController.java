@@ -7,6 +7,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.vastshelf.app.cold.ColdStores;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Figures;
@@ -14,7 +15,6 @@ import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.catalogue.AgeBasis;
-import org.vastshelf.core.estate.ColdStore;
 import org.vastshelf.core.estate.Kinds;
 
 /** What would leave for a cold store, before anything moves. */
@@ -23,9 +23,11 @@ class LeavingController {
 
     private final TierPlanning planning;
     private final EstateStore estates;
+    private final ColdStores stores;
     private final String currency;
 
-    LeavingController(TierPlanning planning, EstateStore estates, Settings settings) {
+    LeavingController(TierPlanning planning, EstateStore estates, ColdStores stores, Settings settings) {
+        this.stores = stores;
         this.planning = planning;
         this.estates = estates;
         this.currency = settings.currency();
@@ -66,10 +68,11 @@ class LeavingController {
                 .orElse(0L);
     }
 
-    private Optional<ColdStore> store(Leaving asked) {
-        return asked.store().isEmpty()
-                ? estates.load().all(Kinds.COLD_STORE).values().stream().findFirst()
-                : estates.load().find(Kinds.COLD_STORE, asked.store());
+    /** The one that was asked about; the first where none was. */
+    private Optional<ColdStores.Known> store(Leaving asked) {
+        return stores.all().stream()
+                .filter(known -> asked.store().isEmpty() || known.store().name().equals(asked.store()))
+                .findFirst();
     }
 
     private List<Field> fields(Typed.Fields typed, Leaving asked, boolean isShare) {
@@ -98,12 +101,17 @@ class LeavingController {
                                 : Stream.<Field>empty(),
                         stores.isEmpty()
                                 ? Stream.<Field>empty()
-                                : Stream.of(typed.select(
-                                                "store",
-                                                "To",
-                                                stores,
-                                                asked.store().isEmpty() ? stores.getFirst() : asked.store())
-                                        .width("w-40")),
+                                : Stream.of(
+                                        typed.select(
+                                                        "store",
+                                                        "To",
+                                                        stores,
+                                                        asked.store().isEmpty() ? stores.getFirst() : asked.store())
+                                                .width("w-40"),
+                                        typed.text("link", "Over the link, MiB/s", asked.link())
+                                                .width("w-44")),
+                        Stream.of(typed.text("backup", "The backup reads, MiB/s", asked.backup())
+                                .width("w-52")),
                         Stream.of(typed.area("exclude", "Except what lies below", asked.exclude())
                                 .with("rows", 2)
                                 .hint("a folder a line")

@@ -1,6 +1,7 @@
 package org.vastshelf.app.tier;
 
 import java.math.BigDecimal;
+import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -8,15 +9,16 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import org.vastshelf.app.cold.ColdStores;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.spare.Spares;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.estate.ColdPrices;
-import org.vastshelf.core.estate.ColdStore;
 import org.vastshelf.core.spare.Departure;
 import org.vastshelf.core.tier.AgeCurve;
 import org.vastshelf.core.tier.ColdCost;
 import org.vastshelf.core.tier.FileSum;
+import org.vastshelf.core.tier.Passage;
 import org.vastshelf.core.tier.TierPlan;
 
 /**
@@ -24,14 +26,23 @@ import org.vastshelf.core.tier.TierPlan;
  *
  * @param picture how much is how old
  * @param costs what the cold store that was chosen would ask
+ * @param times how long things would take
  * @param more how many folders are not shown
  */
 record LeavingView(
-        String said, String leaving, String staying, Picture picture, List<Cost> costs, List<Row> rows, String more) {
+        String said,
+        String leaving,
+        String staying,
+        String left,
+        Picture picture,
+        List<Cost> costs,
+        List<Cost> times,
+        List<Row> rows,
+        String more) {
 
     private static final int SHOWN = 100;
 
-    record Row(String folder, String leaving, String files, String share, String staying) {}
+    record Row(String folder, String leaving, String files, String share, String staying, String left) {}
 
     record Cost(String what, String amount) {}
 
@@ -93,17 +104,20 @@ record LeavingView(
     }
 
     static LeavingView of(
-            Figures fmt, Leaving asked, TierPlanning.Answer answer, Optional<ColdStore> store, String currency) {
+            Figures fmt, Leaving asked, TierPlanning.Answer answer, Optional<ColdStores.Known> store, String currency) {
         TierPlan plan = answer.plan();
         return new LeavingView(
                 fmt.counted(asked.days(), "day")
                         + (asked.by() == AgeBasis.LAST_USE ? " without use" : " without a change"),
                 sum(fmt, plan.leaving()),
                 sum(fmt, plan.staying()),
+                plan.left().files() == 0 ? "" : sum(fmt, plan.left()) + " left before.",
                 Picture.of(fmt, answer.curve(), asked.days()),
-                store.map(s -> new Costs(fmt, currency, plan.leaving(), s.prices())
+                store.map(ColdStores.Known::store)
+                        .map(s -> new Costs(fmt, currency, plan.leaving(), s.prices())
                                 .told(answer.standing(), asked.days()))
                         .orElse(List.of()),
+                times(fmt, asked, plan, store),
                 plan.byFolder().stream()
                         .sorted(Comparator.comparing((TierPlan.Folder folder) ->
                                         folder.leaving().bytes())
@@ -115,6 +129,46 @@ record LeavingView(
                 plan.byFolder().size() > SHOWN
                         ? "and " + fmt.counted(plan.byFolder().size() - SHOWN, "folder") + " of which less leaves"
                         : "");
+    }
+
+    private static List<Cost> times(Figures fmt, Leaving asked, TierPlan plan, Optional<ColdStores.Known> store) {
+        Passage backup = asked.ofTheBackup();
+        Stream<Cost> nights = Stream.of(
+                new Cost(
+                        "the nightly backup takes now",
+                        hours(
+                                fmt,
+                                backup.of(
+                                        plan.leaving().bytes() + plan.staying().bytes()))),
+                new Cost(
+                        "and then, if it leaves alone what has left",
+                        hours(fmt, backup.of(plan.staying().bytes()))));
+        return Stream.concat(
+                        store.stream()
+                                .flatMap(known -> Stream.of(
+                                        new Cost(
+                                                "over the link",
+                                                hours(
+                                                        fmt,
+                                                        asked.overTheLink()
+                                                                .of(plan.leaving()
+                                                                        .bytes()))),
+                                        new Cost("first byte of what has left", firstByte(fmt, known)))),
+                        nights)
+                .toList();
+    }
+
+    private static String hours(Figures fmt, Duration time) {
+        return time.toSeconds() < 360
+                ? fmt.duration(time)
+                : fmt.hours(time.toSeconds() / (double) Duration.ofHours(1).toSeconds()) + " h";
+    }
+
+    private static String firstByte(Figures fmt, ColdStores.Known known) {
+        return known.firstByte()
+                .map(time -> "after " + fmt.count(time.toMillis()) + " ms, when "
+                        + known.store().name() + " was checked last")
+                .orElse("not known: check " + known.store().name());
     }
 
     private static String sum(Figures fmt, FileSum sum) {
@@ -173,6 +227,7 @@ record LeavingView(
                 fmt.size(folder.leaving().bytes()),
                 fmt.count(folder.leaving().files()),
                 all == 0 ? "" : fmt.percent(folder.leaving().bytes() / (double) all),
-                fmt.size(folder.staying().bytes()));
+                fmt.size(folder.staying().bytes()),
+                folder.left().bytes() == 0 ? "" : fmt.size(folder.left().bytes()));
     }
 }
