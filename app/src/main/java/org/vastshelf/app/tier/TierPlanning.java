@@ -8,7 +8,6 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.spare.Spares;
 import org.vastshelf.core.tier.AgeCurve;
-import org.vastshelf.core.tier.AgedFiles;
 import org.vastshelf.core.tier.TierPlan;
 import org.vastshelf.core.tier.TierRule;
 
@@ -36,10 +35,9 @@ public class TierPlanning {
     Answer answer(String catalogue, Leaving asked, long capacity) {
         Instant now = clock.instant();
         Catalogue of = found(catalogue);
-        AgedFiles all = store.files(of, asked.ofAnyAge(), now);
         return new Answer(
                 plan(catalogue, asked.rule(capacity), now),
-                AgeCurve.of(all.survey().mayLeave(), Math.floorDiv(now.getEpochSecond(), DAY)),
+                AgeCurve.of(store.byDay(of, asked.ofAnyAge(), now), Math.floorDiv(now.getEpochSecond(), DAY)),
                 spares.standing(of));
     }
 

@@ -26,6 +26,7 @@ import org.vastshelf.app.catalogue.CatalogueStore.ScanState;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.generated.tables.Folder;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.AgedFiles;
 import org.vastshelf.core.tier.FileSum;
@@ -37,8 +38,6 @@ import org.vastshelf.core.tier.TierRule;
  */
 @Component
 class TierStore {
-
-    private static final int DAY = 86_400;
 
     private static final Field<Integer> MAGNITUDE = DSL.field("file.magnitude", Integer.class);
     private static final Field<byte[]> TOP =
@@ -55,12 +54,11 @@ class TierStore {
     }
 
     AgedFiles files(Catalogue catalogue, TierRule rule, Instant at) {
-        Asked asked = new Asked(catalogue.no(), rule, rule.lastTime(at));
-        boolean summedUp = catalogue.source() != Source.SHARE && catalogue.state() == ScanState.COMPLETE;
+        TierAsked asked = new TierAsked(catalogue.no(), rule, rule.lastTime(at));
         return new AgedFiles() {
             @Override
             public Survey survey() {
-                return summedUp ? fromSums(asked) : fromFiles(asked);
+                return isSummedUp(catalogue) ? fromSums(asked) : fromFiles(asked);
             }
 
             @Override
@@ -70,74 +68,80 @@ class TierStore {
         };
     }
 
-    /** What is asked of the files of one catalogue. */
-    private record Asked(int catalogue, TierRule rule, long lastTime) {
-
-        long lastDay() {
-            return Math.floorDiv(lastTime, DAY);
+    /** How much may leave by a rule, by day, wherever it lies. */
+    List<AgedFiles.Cell> byDay(Catalogue catalogue, TierRule rule, Instant at) {
+        TierAsked asked = new TierAsked(catalogue.no(), rule, rule.lastTime(at));
+        if (isSummedUp(catalogue)) {
+            return fromSums(asked).mayLeave();
         }
-
-        Field<Long> day() {
-            return TierStore.day(rule.by());
-        }
-
-        Field<Long> time() {
-            return TierStore.time(rule.by());
-        }
-
-        Condition ofCatalogue() {
-            return FILE.CATALOGUE_NO.eq(catalogue).and(FILE.COUNTED.eq(1));
-        }
-
-        Condition large() {
-            return FILE.BYTES.gt(rule.largerThanBytes());
-        }
-
-        boolean anySize() {
-            return rule.largerThanBytes() == TierRule.ANY_SIZE;
-        }
-
-        Condition old() {
-            return time().le(lastTime);
-        }
-
-        Condition excluded() {
-            return DSL.or(rule.excludedFolders().stream().map(TierStore::below).toList());
-        }
-
-        Condition mayLeave() {
-            return large().and(old()).andNot(excluded());
-        }
+        Table<?> files = rule.excludedFolders().isEmpty()
+                ? FILE
+                : FILE.join(FOLDER).on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO));
+        return db.select(asked.day(), COUNT, BYTES)
+                .from(files)
+                .where(asked.ofCatalogue(), asked.mayLeave(), isHere())
+                .groupBy(asked.day())
+                .fetch(row -> new AgedFiles.Cell("/", row.value1(), new FileSum(row.value2(), row.value3())));
     }
 
-    /** A folder itself, and all folders in it. */
-    private static Condition below(String folder) {
-        byte[] path = PathBytes.parse(folder);
-        if (path.length == 1) {
-            return DSL.trueCondition();
-        }
-        byte[] inside = PathBytes.child(path, new byte[0]);
-        return FOLDER.PATH
-                .eq(path)
-                .or(DSL.condition("LEFT({0}, {1}) = {2}", FOLDER.PATH, DSL.val(inside.length), DSL.val(inside)));
+    private static boolean isSummedUp(Catalogue catalogue) {
+        return catalogue.source() != Source.SHARE && catalogue.state() == ScanState.COMPLETE;
     }
 
-    private AgedFiles.Survey fromFiles(Asked asked) {
-        Field<Long> day = DSL.when(asked.mayLeave(), asked.day()).as("leaving_day");
+    /** All files in one pass; by days only where it depends on the day how many of them leave. */
+    private AgedFiles.Survey fromFiles(TierAsked asked) {
+        Map<Integer, String> tops = tops(asked.catalogue());
         Map<String, FileSum> here = new HashMap<>();
-        List<AgedFiles.Cell> mayLeave = new ArrayList<>();
-        sums(asked, FILE, day, isHere()).forEach(row -> {
-            String top = PathBytes.shown(row.value1());
-            FileSum sum = sum(row);
-            here.merge(top, sum, FileSum::plus);
-            if (row.value2() != null) {
-                mayLeave.add(new AgedFiles.Cell(top, row.value2(), sum));
-            }
-        });
         Map<String, FileSum> left = new HashMap<>();
-        sums(asked, FILE, DSL.inline(0L).as("any_day"), isHere().not())
-                .forEach(row -> left.merge(PathBytes.shown(row.value1()), sum(row), FileSum::plus));
+        List<AgedFiles.Cell> mayLeave = new ArrayList<>();
+        Table<?> folders = withTops(asked);
+        Field<Integer> no = DSL.field("folders.no", Integer.class);
+        Field<Integer> top = DSL.field("folders.top", Integer.class);
+        Condition leaves = isHere().and(asked.large()).and(asked.old()).andNot(DSL.condition("folders.excepted"));
+        Field<Boolean> isHere = DSL.field(isHere()).as("is_here");
+        boolean someOnly = asked.rule().keepBelow().isPresent();
+        Field<Long> day = DSL.when(leaves, someOnly ? asked.day() : DSL.inline(asked.lastDay()))
+                .as("leaving_day");
+        db.select(top, isHere, day, COUNT, BYTES)
+                .from(FILE)
+                .join(folders)
+                .on(no.eq(FILE.FOLDER_NO))
+                .where(asked.ofCatalogue())
+                .groupBy(top, DSL.field(DSL.name("is_here")), DSL.field(DSL.name("leaving_day")))
+                .forEach(row -> {
+                    String name = tops.getOrDefault(row.value1(), "/");
+                    FileSum sum = new FileSum(row.value4(), row.value5());
+                    (row.value2() ? here : left).merge(name, sum, FileSum::plus);
+                    if (row.value3() != null) {
+                        mayLeave.add(new AgedFiles.Cell(name, row.value3(), sum));
+                    }
+                });
         return new AgedFiles.Survey(here, left, mayLeave);
+    }
+
+    /** The folders of a catalogue, each with the number of the one of the first level that encloses it; 0 for the root. */
+    private static Table<?> withTops(TierAsked asked) {
+        Folder top = FOLDER.as("enclosing");
+        return DSL.select(
+                        FOLDER.NO,
+                        DSL.coalesce(top.NO, 0).as("top"),
+                        DSL.field(asked.excluded()).as("excepted"))
+                .from(FOLDER)
+                .leftJoin(top)
+                .on(
+                        top.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO),
+                        top.DEPTH.eq(1),
+                        top.PATH_HASH.eq(DSL.field(
+                                "LEFT(UNHEX(SHA2(SUBSTRING_INDEX({0}, '/', 2), 256)), 16)", byte[].class, FOLDER.PATH)))
+                .where(FOLDER.CATALOGUE_NO.eq(asked.catalogue()))
+                .asTable("folders");
+    }
+
+    private Map<Integer, String> tops(int catalogue) {
+        return db.select(FOLDER.NO, FOLDER.PATH)
+                .from(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.PARENT_NO.eq(0))
+                .fetchMap(row -> row.value1(), row -> PathBytes.shown(row.value2()));
     }
 
     static Field<Long> day(AgeBasis by) {
@@ -154,7 +158,7 @@ class TierStore {
     }
 
     private ResultQuery<Record4<byte[], Long, Long, Long>> sums(
-            Asked asked, Table<?> files, Field<Long> day, Condition which) {
+            TierAsked asked, Table<?> files, Field<Long> day, Condition which) {
         return db.select(TOP, day, COUNT, BYTES)
                 .from(files)
                 .join(FOLDER)
@@ -168,7 +172,7 @@ class TierStore {
         return new FileSum(row.value3(), row.value4());
     }
 
-    private AgedFiles.Survey fromSums(Asked asked) {
+    private AgedFiles.Survey fromSums(TierAsked asked) {
         Map<Integer, String> tops = new HashMap<>();
         Map<String, FileSum> here = here(asked.catalogue(), tops);
         List<AgedFiles.Cell> mayLeave = new ArrayList<>();
@@ -202,7 +206,7 @@ class TierStore {
         return here;
     }
 
-    private void whole(Asked asked, Map<Integer, String> tops, List<AgedFiles.Cell> to) {
+    private void whole(TierAsked asked, Map<Integer, String> tops, List<AgedFiles.Cell> to) {
         Field<Integer> octave = DSL.field(
                 AgeTallyStore.octave("{0}"), Integer.class, DSL.val(asked.rule().largerThanBytes()));
         Field<Long> files = DSL.field("SUM({0})", Long.class, AGE_TALLY.FILES);
@@ -219,7 +223,7 @@ class TierStore {
     }
 
     /** Files of the last day, and older ones of about the size from which on files leave. */
-    private List<ResultQuery<Record4<byte[], Long, Long, Long>>> borders(Asked asked) {
+    private List<ResultQuery<Record4<byte[], Long, Long, Long>>> borders(TierAsked asked) {
         var lastDay = sums(
                 asked,
                 FILE.forceIndex("file_by_" + (asked.rule().by() == AgeBasis.LAST_USE ? "use" : "change")),
@@ -242,7 +246,7 @@ class TierStore {
         return List.of(lastDay, likeSized);
     }
 
-    private void ofDay(Asked asked, long day, Predicate<AgedFiles.AgedFile> wantsMore) {
+    private void ofDay(TierAsked asked, long day, Predicate<AgedFiles.AgedFile> wantsMore) {
         try (Cursor<Record2<byte[], Long>> files = db.select(TOP, FILE.BYTES)
                 .from(FILE)
                 .join(FOLDER)
