@@ -54,7 +54,7 @@ class TierStore {
     }
 
     AgedFiles files(Catalogue catalogue, TierRule rule, Instant at) {
-        TierAsked asked = new TierAsked(catalogue.no(), rule, rule.lastTime(at));
+        TierQuestionStore asked = new TierQuestionStore(catalogue.no(), rule, rule.lastTime(at));
         return new AgedFiles() {
             @Override
             public Survey survey() {
@@ -70,7 +70,7 @@ class TierStore {
 
     /** How much may leave by a rule, by day, wherever it lies. */
     List<AgedFiles.Cell> byDay(Catalogue catalogue, TierRule rule, Instant at) {
-        TierAsked asked = new TierAsked(catalogue.no(), rule, rule.lastTime(at));
+        TierQuestionStore asked = new TierQuestionStore(catalogue.no(), rule, rule.lastTime(at));
         if (isSummedUp(catalogue)) {
             return fromSums(asked).mayLeave();
         }
@@ -89,7 +89,7 @@ class TierStore {
     }
 
     /** All files in one pass; by days only where it depends on the day how many of them leave. */
-    private AgedFiles.Survey fromFiles(TierAsked asked) {
+    private AgedFiles.Survey fromFiles(TierQuestionStore asked) {
         Map<Integer, String> tops = tops(asked.catalogue());
         Map<String, FileSum> here = new HashMap<>();
         Map<String, FileSum> left = new HashMap<>();
@@ -120,7 +120,7 @@ class TierStore {
     }
 
     /** The folders of a catalogue, each with the number of the one of the first level that encloses it; 0 for the root. */
-    private static Table<?> withTops(TierAsked asked) {
+    private static Table<?> withTops(TierQuestionStore asked) {
         Folder top = FOLDER.as("enclosing");
         return DSL.select(
                         FOLDER.NO,
@@ -158,7 +158,7 @@ class TierStore {
     }
 
     private ResultQuery<Record4<byte[], Long, Long, Long>> sums(
-            TierAsked asked, Table<?> files, Field<Long> day, Condition which) {
+            TierQuestionStore asked, Table<?> files, Field<Long> day, Condition which) {
         return db.select(TOP, day, COUNT, BYTES)
                 .from(files)
                 .join(FOLDER)
@@ -172,7 +172,7 @@ class TierStore {
         return new FileSum(row.value3(), row.value4());
     }
 
-    private AgedFiles.Survey fromSums(TierAsked asked) {
+    private AgedFiles.Survey fromSums(TierQuestionStore asked) {
         Map<Integer, String> tops = new HashMap<>();
         Map<String, FileSum> here = here(asked.catalogue(), tops);
         List<AgedFiles.Cell> mayLeave = new ArrayList<>();
@@ -206,7 +206,7 @@ class TierStore {
         return here;
     }
 
-    private void whole(TierAsked asked, Map<Integer, String> tops, List<AgedFiles.Cell> to) {
+    private void whole(TierQuestionStore asked, Map<Integer, String> tops, List<AgedFiles.Cell> to) {
         Field<Integer> octave = DSL.field(
                 AgeTallyStore.octave("{0}"), Integer.class, DSL.val(asked.rule().largerThanBytes()));
         Field<Long> files = DSL.field("SUM({0})", Long.class, AGE_TALLY.FILES);
@@ -223,7 +223,7 @@ class TierStore {
     }
 
     /** Files of the last day, and older ones of about the size from which on files leave. */
-    private List<ResultQuery<Record4<byte[], Long, Long, Long>>> borders(TierAsked asked) {
+    private List<ResultQuery<Record4<byte[], Long, Long, Long>>> borders(TierQuestionStore asked) {
         var lastDay = sums(
                 asked,
                 FILE.forceIndex("file_by_" + (asked.rule().by() == AgeBasis.LAST_USE ? "use" : "change")),
@@ -246,7 +246,7 @@ class TierStore {
         return List.of(lastDay, likeSized);
     }
 
-    private void ofDay(TierAsked asked, long day, Predicate<AgedFiles.AgedFile> wantsMore) {
+    private void ofDay(TierQuestionStore asked, long day, Predicate<AgedFiles.AgedFile> wantsMore) {
         try (Cursor<Record2<byte[], Long>> files = db.select(TOP, FILE.BYTES)
                 .from(FILE)
                 .join(FOLDER)

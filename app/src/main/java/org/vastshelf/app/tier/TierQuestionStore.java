@@ -9,8 +9,8 @@ import org.jooq.impl.DSL;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.core.tier.TierRule;
 
-/** What is asked of the files of one catalogue. */
-record TierAsked(int catalogue, TierRule rule, long lastTime) {
+/** What is asked of the files of one catalogue, as conditions on their rows. */
+record TierQuestionStore(int catalogue, TierRule rule, long lastTime) {
 
     private static final int DAY = 86_400;
 
@@ -43,7 +43,8 @@ record TierAsked(int catalogue, TierRule rule, long lastTime) {
     }
 
     Condition excluded() {
-        return DSL.or(rule.excludedFolders().stream().map(TierAsked::below).toList());
+        return DSL.or(
+                rule.excludedFolders().stream().map(TierQuestionStore::below).toList());
     }
 
     Condition mayLeave() {
