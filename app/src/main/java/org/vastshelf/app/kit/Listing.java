@@ -70,7 +70,12 @@ public record Listing<T>(
 
     /** The same page with its rows as they are shown. */
     public <R> Listing<R> map(Function<T, R> shown) {
-        return new Listing<>(rows.stream().map(shown).toList(), total, number, sort, down, q, address, kept);
+        return mapAll(some -> some.stream().map(shown).toList());
+    }
+
+    /** The same where the rows of a page are looked up together. */
+    public <R> Listing<R> mapAll(Function<List<T>, List<R>> shown) {
+        return new Listing<>(shown.apply(rows), total, number, sort, down, q, address, kept);
     }
 
     private static String parameter(HttpServletRequest request, String name) {

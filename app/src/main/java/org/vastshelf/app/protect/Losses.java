@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
@@ -76,9 +77,11 @@ public class Losses {
         Map<String, Instant> rehearsed = copies.rehearsed();
         Map<String, ShareSumStore.Sum> held =
                 sums.of(shares.stream().map(Share::name).toList());
+        Map<String, List<Snapshots.Brief>> snapshotsOf =
+                snapshots.brief(shares.stream().map(Share::volume).collect(Collectors.toSet()));
         List<Row> rows = new ArrayList<>();
         for (Share share : shares) {
-            List<Snapshots.Brief> taken = snapshots.brief(share.volume());
+            List<Snapshots.Brief> taken = snapshotsOf.getOrDefault(share.volume(), List.of());
             ShareSumStore.Sum sum = held.getOrDefault(share.name(), ShareSumStore.Sum.NOTHING);
             Assets assets = new Assets(
                     sum.bytes(),

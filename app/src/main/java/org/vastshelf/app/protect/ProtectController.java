@@ -101,7 +101,9 @@ class ProtectController {
                                         "held",
                                         Comparator.comparing(
                                                 share -> held.of(share.volume()).snapshots())))
-                        .map(share -> row(fmt, losses.of(List.of(share)).getFirst(), held, now)));
+                        .mapAll(some -> losses.of(some).stream()
+                                .map(row -> row(fmt, row, held, now))
+                                .toList()));
         return "protect";
     }
 
@@ -147,8 +149,8 @@ class ProtectController {
                     "from",
                     "falls short",
                     "failover rehearsed");
-            for (Share share : shares(estate, scope)) {
-                Losses.Row row = losses.of(List.of(share)).getFirst();
+            for (Losses.Row row : losses.of(shares(estate, scope))) {
+                Share share = row.share();
                 for (Loss loss : Loss.values()) {
                     Optional<Recovery> recovery =
                             Optional.ofNullable(row.after().get(loss));

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableSet;
@@ -130,15 +131,28 @@ public class Snapshots {
 
     /** The snapshots of a volume, oldest first, which is quicker than {@link #list}. */
     public List<Brief> brief(String volume) {
-        Map<Integer, List<Need>> needs = needs(volume);
-        return store.of(volume).stream()
-                .map(taken -> new Brief(
-                        taken.number(),
-                        taken.name(),
-                        taken.at(),
-                        needs.getOrDefault(taken.number(), List.of()).stream()
-                                .anyMatch(need -> need.holder().equals(LOCK))))
-                .toList();
+        return brief(List.of(volume)).getOrDefault(volume, List.of());
+    }
+
+    /** The same of several volumes; those that have none are left out. */
+    public Map<String, List<Brief>> brief(Collection<String> volumes) {
+        Map<String, Map<Integer, List<Need>>> needs = store.needs(volumes, counted::instant);
+        Map<String, List<Brief>> brief = new HashMap<>();
+        store.of(volumes)
+                .forEach((volume, all) -> brief.put(
+                        volume,
+                        all.stream()
+                                .map(taken -> new Brief(
+                                        taken.number(),
+                                        taken.name(),
+                                        taken.at(),
+                                        needs
+                                                .getOrDefault(volume, Map.of())
+                                                .getOrDefault(taken.number(), List.of())
+                                                .stream()
+                                                .anyMatch(need -> need.holder().equals(LOCK))))
+                                .toList()));
+        return brief;
     }
 
     /** The snapshots of a volume, oldest first. */
