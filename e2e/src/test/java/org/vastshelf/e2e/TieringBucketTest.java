@@ -111,6 +111,24 @@ class TieringBucketTest {
     }
 
     @Test
+    void where_many_are_not_known_it_is_knowledge_that_lacks_and_all_stay() throws Exception {
+        long before = compared().path("found").path("strange").asLong();
+        Map<String, String> ours =
+                Map.of("by", App.bean(InstallationStore.class).id());
+        for (int i = 0; i <= 100; i++) {
+            put("files/0f/many-" + i, ours, new byte[3]);
+        }
+        JsonNode found = compared().path("found");
+        assertThat(found.path("removed").asLong()).isZero();
+        assertThat(found.path("strange").asLong() - before).isEqualTo(101);
+        BUCKET.remove("files/0f/many-0");
+        JsonNode fewer = compared().path("found");
+        assertThat(fewer.path("removed").asLong()).isEqualTo(100);
+        assertThat(fewer.path("removedBytes").asLong()).isEqualTo(300);
+        assertThat(fewer.path("strange").asLong()).isEqualTo(before);
+    }
+
+    @Test
     void what_is_missing_or_cut_short_is_told_with_its_file() throws Exception {
         String gone = keyOf("/reeds/r1.bin");
         String cut = keyOf("/reeds/r2.bin");

@@ -14,13 +14,15 @@ import org.vastshelf.app.store.InstallationStore;
 /**
  * Compares the objects of a bucket with what is known of them, both in the order of their keys, some at a time. An object
  * is noted before it is written, and forgotten after it is removed: one that lies there and is not noted by then belongs
- * to nothing. It is removed if this installation wrote it; what others wrote may be all that is left of their files.
+ * to nothing. It is removed if this installation wrote it; what others wrote may be all that is left of their files. What
+ * was cut off leaves a few of them behind: where they are many, it is rather what is known that is lacking, and all stay.
  */
 @Component
 class Reconciling {
 
     private static final int AT_ONCE = 1_000;
     private static final int MOST_TOLD = 50;
+    private static final int MOST_REMOVED = 100;
 
     private final AwayStore objects;
     private final InstallationStore installation;
@@ -45,6 +47,7 @@ class Reconciling {
             known.values().forEach(sums::doesNotLie);
             after = upTo;
         } while (some.size() == AT_ONCE);
+        sums.clear();
         return sums.found();
     }
 
@@ -55,6 +58,7 @@ class Reconciling {
 
         private final Bucket bucket;
         private final List<Lacking> lacking = new ArrayList<>();
+        private final List<Bucket.Told> ofNothing = new ArrayList<>();
         private long count;
         private long bytes;
         private long removed;
@@ -68,15 +72,12 @@ class Reconciling {
         }
 
         void lies(Bucket.Told told, Optional<AwayStore.Placed> known) {
-            if (known.isEmpty() && isOurs(told.key())) {
-                bucket.remove(told.key());
-                removed++;
-                removedBytes += told.bytes();
-                return;
-            }
             count++;
             bytes += told.bytes();
             strange += known.isEmpty() ? 1 : 0;
+            if (known.isEmpty() && ofNothing.size() <= MOST_REMOVED && isOurs(told.key())) {
+                ofNothing.add(told);
+            }
             known.filter(placed -> placed.isHeld() && placed.length() != told.bytes())
                     .ifPresent(placed -> {
                         differing++;
@@ -89,6 +90,20 @@ class Reconciling {
                     .flatMap(Labels::by)
                     .filter(installation.id()::equals)
                     .isPresent();
+        }
+
+        void clear() {
+            if (ofNothing.size() > MOST_REMOVED) {
+                return;
+            }
+            for (Bucket.Told told : ofNothing) {
+                bucket.remove(told.key());
+                removed++;
+                removedBytes += told.bytes();
+                strange--;
+                count--;
+                bytes -= told.bytes();
+            }
         }
 
         /** It may have come since the bucket was read. */
