@@ -9,6 +9,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
+import java.util.stream.IntStream;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -19,6 +20,7 @@ import org.vastshelf.app.road.TreeRoad;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.content.StreamId;
 import org.vastshelf.core.estate.FilePath;
+import org.vastshelf.core.gate.FileOperation;
 
 /** Many reads at once come to the same as one after the other. */
 class PerusalTest {
@@ -43,7 +45,7 @@ class PerusalTest {
     }
 
     private static Perusal.Item read(String who, int i, Instant at) {
-        return new Perusal.Item(who, "office", path(i), at);
+        return Perusal.Item.read(who, "office", path(i), at);
     }
 
     private static long number(String sql) {
@@ -70,8 +72,8 @@ class PerusalTest {
                         read("pell", 0, NOW.minusSeconds(100)),
                         read("pell", 1, LONG_AGO.plusSeconds(3_600)),
                         read("pell", 77, NOW),
-                        new Perusal.Item("suki", "office", new FilePath("/nowhere/at/all"), NOW),
-                        new Perusal.Item("ines", "sequences", new FilePath("/nowhere/at/all"), NOW))))
+                        Perusal.Item.read("suki", "office", new FilePath("/nowhere/at/all"), NOW),
+                        Perusal.Item.read("ines", "sequences", new FilePath("/nowhere/at/all"), NOW))))
                 .as("what is not there nobody reads, and who may not read is refused")
                 .isEqualTo(3);
         assertThat(lines("ALLOWED") - allowed).isEqualTo(3);
@@ -80,6 +82,34 @@ class PerusalTest {
         assertThat(usedAt(1)).as("used within a day before").isEqualTo(LONG_AGO.getEpochSecond());
         assertThat(usedAt(2)).isEqualTo(LONG_AGO.getEpochSecond());
         assertThat(PERUSAL.read(List.of())).isZero();
+        Agreement.check();
+    }
+
+    @Test
+    void thousands_of_folders_at_once() {
+        List<FilePath> paths = IntStream.range(0, 3_000)
+                .mapToObj(i -> new FilePath("/stacks/%d/%d/f".formatted(i % 7, i)))
+                .toList();
+        assertThat(App.bean(Delivery.class)
+                        .deliver(
+                                "office",
+                                paths.stream()
+                                        .map(path -> new Delivery.Item(
+                                                "suki", path, Contents.of(new StreamId(2, 9), 10), LONG_AGO))
+                                        .toList()))
+                .isEqualTo(3_000);
+        List<Perusal.Item> items = new ArrayList<>();
+        paths.forEach(path -> {
+            items.add(new Perusal.Item(FileOperation.Kind.LIST, "pell", "office", path.parent(), NOW));
+            items.add(Perusal.Item.read("pell", "office", path, NOW));
+        });
+        assertThat(PERUSAL.read(items)).isEqualTo(6_000);
+        assertThat(number("SELECT COUNT(*) FROM file WHERE name = 'f' AND accessed_at = " + NOW.getEpochSecond()))
+                .isEqualTo(3_000);
+        assertThat(App.bean(TreeRoad.class)
+                        .removeFolder("suki", new TreeRoad.At("office", new FilePath("/stacks")))
+                        .allowed())
+                .isTrue();
         Agreement.check();
     }
 

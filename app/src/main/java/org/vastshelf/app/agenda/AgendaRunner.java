@@ -181,8 +181,13 @@ public class AgendaRunner {
     private void done(List<Row> rows) {
         Row first = rows.getFirst();
         Timer.Sample begun = Timer.start(meters);
+        DueWork work = works.get(first.entry().kind());
+        Optional<Instant> last = work.isOfNow() ? clock.nightAfter(first.at()) : Optional.empty();
+        if (last.isPresent()) {
+            agenda.done(rows, last);
+            return;
+        }
         clock.during(first.at(), () -> {
-            DueWork work = works.get(first.entry().kind());
             if (work instanceof TogetherWork together) {
                 together.act(rows.stream().map(row -> row.entry().key()).toList(), first.at());
             } else {

@@ -41,4 +41,9 @@ public interface DueWork {
 
     /** It failed, and all it did was taken back. */
     default void failed(String key, RuntimeException why) {}
+
+    /** Whether it looks at what is by now: of several nights that lie behind, the last is enough. */
+    default boolean isOfNow() {
+        return false;
+    }
 }

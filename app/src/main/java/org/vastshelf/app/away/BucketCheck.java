@@ -3,8 +3,6 @@ package org.vastshelf.app.away;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
-import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -81,10 +79,9 @@ public class BucketCheck implements DueWork {
         estates.held().estate().all(Kinds.COLD_STORE).keySet().forEach(store -> checks.ask(store, NIGHT, midnight));
     }
 
-    /** It is as it is by now that counts: of several nights that lie behind one look is enough. */
     @Override
-    public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        return clock.nightAfter(at).or(byAgenda);
+    public boolean isOfNow() {
+        return true;
     }
 
     /** Asks for a comparison, unless one waits or is under way. */

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
@@ -75,10 +74,9 @@ public class CommonCheck implements DueWork {
         look();
     }
 
-    /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
     @Override
-    public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        return clock.nightAfter(at).or(byAgenda);
+    public boolean isOfNow() {
+        return true;
     }
 
     /** Tells what does not agree. Nobody saves meanwhile. */

@@ -4,8 +4,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
-import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
@@ -56,10 +54,9 @@ public class KeptCheck implements DueWork {
         look(midnight);
     }
 
-    /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
     @Override
-    public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        return clock.nightAfter(at).or(byAgenda);
+    public boolean isOfNow() {
+        return true;
     }
 
     public Report look() {

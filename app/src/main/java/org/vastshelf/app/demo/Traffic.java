@@ -2,11 +2,16 @@ package org.vastshelf.app.demo;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -32,6 +37,8 @@ import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.standins.life.Act;
 import org.vastshelf.standins.life.Crew;
 import org.vastshelf.standins.life.Days;
+import org.vastshelf.standins.life.Rhythm;
+import org.vastshelf.standins.life.Staffer;
 
 /** The demo's people at work: what they do takes the same road as anybody's, through the gate. */
 @Component
@@ -46,9 +53,13 @@ class Traffic implements TogetherWork {
     private final TreeRoad trees;
     private final Delivery delivery;
     private final Perusal perusal;
+    private final HabitStore habits;
     private final Directory directory;
+    private final ShelfClock clock;
     private final Days days = new Days();
     private volatile @Nullable Known known;
+    private volatile long passing;
+    private volatile long left;
 
     Traffic(
             Settings settings,
@@ -57,14 +68,18 @@ class Traffic implements TogetherWork {
             TreeRoad trees,
             Delivery delivery,
             Perusal perusal,
-            Directory directory) {
+            HabitStore habits,
+            Directory directory,
+            ShelfClock clock) {
         this.settings = settings;
         this.estates = estates;
         this.road = road;
         this.trees = trees;
         this.delivery = delivery;
         this.perusal = perusal;
+        this.habits = habits;
         this.directory = directory;
+        this.clock = clock;
     }
 
     private record Known(List<Person> people, Crew crew) {}
@@ -94,13 +109,38 @@ class Traffic implements TogetherWork {
         delivery.deliver(shares.stream().collect(Collectors.toMap(Share::name, share -> saved(share, day, crew))));
         Map<Share, List<Act>> acts = new LinkedHashMap<>();
         shares.forEach(share -> acts.put(share, days.returns(share.name(), day, crew)));
-        perusal.read(acts.entrySet().stream()
-                .flatMap(of -> of.getValue().stream()
-                        .filter(act -> isRead(act) && isThere(act, of.getValue()))
-                        .map(act ->
-                                new Perusal.Item(act.person(), of.getKey().name(), new FilePath(act.path()), act.at())))
-                .toList());
+        perusal.read(reads(acts, day, crew));
         acts.forEach((share, some) -> some.stream().filter(act -> !isRead(act)).forEach(act -> comeBack(share, act)));
+    }
+
+    private List<Perusal.Item> reads(Map<Share, List<Act>> acts, LocalDate day, Crew crew) {
+        int told = Rhythm.told(passing(day));
+        List<Perusal.Item> reads = new ArrayList<>();
+        acts.forEach((share, some) -> Stream.concat(
+                        some.stream().filter(Traffic::isRead), days.reads(share.name(), day, crew, told).stream())
+                .filter(act -> isThere(act, some))
+                .map(act -> Perusal.Item.read(act.person(), share.name(), new FilePath(act.path()), act.at()))
+                .forEach(reads::add));
+        Set<String> shares = acts.keySet().stream().map(Share::name).collect(Collectors.toSet());
+        habits
+                .like(
+                        Rhythm.like(day),
+                        day,
+                        told,
+                        crew.people().stream().map(Staffer::uid).toList())
+                .stream()
+                .filter(item -> shares.contains(item.share()))
+                .forEach(reads::add);
+        reads.sort(Comparator.comparing(Perusal.Item::at));
+        return reads;
+    }
+
+    /** Over how many days the clock was moved at once, of which this is one. */
+    private long passing(LocalDate day) {
+        long ago = ChronoUnit.DAYS.between(day, LocalDate.ofInstant(clock.now(), ShelfClock.ZONE));
+        passing = ago >= left ? ago : passing;
+        left = ago;
+        return passing;
     }
 
     private static boolean isRead(Act act) {

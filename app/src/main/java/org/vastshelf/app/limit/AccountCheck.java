@@ -5,8 +5,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
@@ -57,10 +55,9 @@ public class AccountCheck implements DueWork {
         mend(midnight);
     }
 
-    /** What is looked at is as it is by now, so that of several nights that lie behind one look is enough. */
     @Override
-    public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        return clock.nightAfter(at).or(byAgenda);
+    public boolean isOfNow() {
+        return true;
     }
 
     /** Mends what drifted, tells of it, and says what it was. Nobody saves meanwhile. */

@@ -3,7 +3,6 @@ package org.vastshelf.app.road;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 
 import java.nio.ByteBuffer;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -12,21 +11,21 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import org.jooq.CaseConditionStep;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Row2;
+import org.jooq.Row4;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.store.Handfuls;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Volume;
 
 /** Many files that are found by their folders and names, in few statements. */
 @Component
 class NamedStore {
-
-    private static final int AT_ONCE = 1_000;
 
     private final DSLContext db;
 
@@ -39,13 +38,6 @@ class NamedStore {
 
         Named(int catalogue, int folder, FilePath path) {
             this(catalogue, folder, ByteBuffer.wrap(PathBytes.of(path.name())));
-        }
-
-        private Condition is() {
-            return FILE.CATALOGUE_NO
-                    .eq(catalogue)
-                    .and(FILE.FOLDER_NO.eq(folder))
-                    .and(FILE.NAME.eq(name.array()));
         }
 
         static Named of(RoadStore.Place place, FilePath path) {
@@ -63,7 +55,7 @@ class NamedStore {
     /** Those of some files that are there. */
     Set<Named> there(Collection<Named> asked) {
         Set<Named> there = new HashSet<>();
-        for (List<Named> some : handfuls(asked)) {
+        for (List<Named> some : Handfuls.of(asked)) {
             db.select(FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME)
                     .from(FILE.forceIndex("PRIMARY"))
                     .where(among(some))
@@ -79,7 +71,7 @@ class NamedStore {
      */
     Map<Named, RoadStore.Found> locked(Collection<Named> asked, Map<Integer, Volume> volumes) {
         Map<Named, RoadStore.Found> locked = new HashMap<>();
-        for (List<Named> some : handfuls(asked)) {
+        for (List<Named> some : Handfuls.of(asked)) {
             db.selectFrom(FILE.forceIndex("PRIMARY"))
                     .where(among(some))
                     .orderBy(FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME)
@@ -89,15 +81,6 @@ class NamedStore {
                             RoadStore.found(row, volumes.get(row.getCatalogueNo()))));
         }
         return locked;
-    }
-
-    private static List<List<Named>> handfuls(Collection<Named> asked) {
-        List<Named> all = List.copyOf(asked);
-        List<List<Named>> handfuls = new ArrayList<>();
-        for (int from = 0; from < all.size(); from += AT_ONCE) {
-            handfuls.add(all.subList(from, Math.min(all.size(), from + AT_ONCE)));
-        }
-        return handfuls;
     }
 
     private static Condition among(List<Named> some) {
@@ -115,17 +98,19 @@ class NamedStore {
 
     /** Notes when files were last used, by file in seconds since 1970. */
     void use(Map<Named, Long> times) {
-        CaseConditionStep<Long> at = null;
-        List<Condition> which = new ArrayList<>();
-        for (Map.Entry<Named, Long> time : times.entrySet()) {
-            Condition is = time.getKey().is();
-            which.add(is);
-            at = at == null ? DSL.when(is, time.getValue()) : at.when(is, time.getValue());
-        }
-        if (at != null) {
-            db.update(FILE.forceIndex("PRIMARY"))
-                    .set(FILE.ACCESSED_AT, at)
-                    .where(DSL.or(which))
+        for (List<Named> some : Handfuls.of(times.keySet())) {
+            List<Row4<Integer, Integer, byte[], Long>> rows = some.stream()
+                    .map(one -> DSL.row(one.catalogue, one.folder, one.name.array(), times.get(one)))
+                    .toList();
+            Table<?> used =
+                    DSL.values(rows.toArray(new Row4[0])).as("used", "in_catalogue", "in_folder", "called", "at");
+            db.update(FILE.forceIndex("PRIMARY")
+                            .join(used)
+                            .on(
+                                    FILE.CATALOGUE_NO.eq(DSL.field(DSL.name("used", "in_catalogue"), Integer.class)),
+                                    FILE.FOLDER_NO.eq(DSL.field(DSL.name("used", "in_folder"), Integer.class)),
+                                    FILE.NAME.eq(DSL.field(DSL.name("used", "called"), byte[].class))))
+                    .set(FILE.ACCESSED_AT, DSL.field(DSL.name("used", "at"), Long.class))
                     .execute();
         }
     }

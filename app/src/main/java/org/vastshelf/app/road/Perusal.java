@@ -29,8 +29,8 @@ import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.unit.Bytes;
 
 /**
- * Many reads at once: each is asked for at the gate and written down like any other, but what they have in common is
- * looked at once. They are noted, and bring no bytes.
+ * Many reads and looks into folders at once: each is asked for at the gate and written down like any other, but what
+ * they have in common is looked at once. They are noted, and bring no bytes.
  */
 @Service
 public class Perusal {
@@ -69,11 +69,30 @@ public class Perusal {
         this.transactions = transactions;
     }
 
-    /** A file that somebody reads at a moment. */
-    public record Item(String person, String share, FilePath path, Instant at) {}
+    /** A file that somebody reads at a moment, or a folder into which somebody looks. */
+    public record Item(Kind kind, String person, String share, FilePath path, Instant at) {
+
+        public Item {
+            if (kind != Kind.READ && kind != Kind.LIST) {
+                throw new IllegalArgumentException("kind is " + kind + ", must be READ or LIST");
+            }
+        }
+
+        public static Item read(String person, String share, FilePath path, Instant at) {
+            return new Item(Kind.READ, person, share, path, at);
+        }
+
+        private boolean isRead() {
+            return kind == Kind.READ;
+        }
+
+        private FilePath folder() {
+            return isRead() ? path.parent() : path;
+        }
+    }
 
     /**
-     * Reads files; what is not there is passed over.
+     * Reads files and looks into folders; what is not there is passed over.
      *
      * @param items in the order of their moments
      * @return how many the gate let pass
@@ -85,13 +104,17 @@ public class Perusal {
     private int look(List<Item> items) {
         RuleBook book = books.of(estates.snapshot());
         SortedMap<String, Set<FilePath>> parents = new TreeMap<>(items.stream()
-                .collect(Collectors.groupingBy(
-                        Item::share, Collectors.mapping(item -> item.path.parent(), Collectors.toSet()))));
+                .collect(Collectors.groupingBy(Item::share, Collectors.mapping(Item::folder, Collectors.toSet()))));
         List<Share> shares = parents.keySet().stream().map(book::share).toList();
         lives.holdTrees(shares);
         Round round = new Round(book, folders.there(parents));
         round.files.putAll(files.locked(
-                items.stream().flatMap(item -> round.named(item).stream()).toList(), round.volumes(shares)));
+                items.stream()
+                        .filter(Item::isRead)
+                        .flatMap(item -> round.named(item).stream())
+                        .distinct()
+                        .toList(),
+                round.volumes(shares)));
         List<AccountStore.Key> keys = items.stream()
                 .flatMap(item -> round.keys(item).stream())
                 .distinct()
@@ -127,7 +150,7 @@ public class Perusal {
         }
 
         private Optional<RoadStore.Place> place(Item item) {
-            return Optional.ofNullable(places.getOrDefault(item.share, Map.of()).get(item.path.parent()));
+            return Optional.ofNullable(places.getOrDefault(item.share, Map.of()).get(item.folder()));
         }
 
         Optional<NamedStore.Named> named(Item item) {
@@ -151,9 +174,9 @@ public class Perusal {
         void ask(Item item) {
             Share share = book.share(item.share);
             Person person = books.person(item.person);
-            Optional<RoadStore.Found> found = named(item).map(files::get);
+            Optional<RoadStore.Found> found = item.isRead() ? named(item).map(files::get) : Optional.empty();
             FileOperation operation = new FileOperation(
-                    Kind.READ, item.person, item.share, item.path, Bytes.ZERO, Workstations.of(share, item.person));
+                    item.kind, item.person, item.share, item.path, Bytes.ZERO, Workstations.of(share, item.person));
             GateView view = Looking.view(
                     book,
                     share,
@@ -162,7 +185,7 @@ public class Perusal {
                     rooms.get(share.volume()),
                     found);
             boolean passes = Gate.refusedAt(operation, view, item.at).isEmpty();
-            if (passes && found.isEmpty()) {
+            if (passes && (item.isRead() ? found.isEmpty() : place(item).isEmpty())) {
                 return;
             }
             String reason =
@@ -170,11 +193,8 @@ public class Perusal {
             lines.add(Notes.line(operation, item.at, passes, reason));
             if (passes) {
                 allowed++;
-                use(
-                        named(item).orElseThrow(),
-                        place(item).orElseThrow(),
-                        found.get().row(),
-                        item.at);
+                found.ifPresent(
+                        file -> use(named(item).orElseThrow(), place(item).orElseThrow(), file.row(), item.at));
             }
         }
 

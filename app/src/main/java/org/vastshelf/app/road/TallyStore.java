@@ -21,6 +21,7 @@ import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.RollUp;
+import org.vastshelf.app.store.Handfuls;
 
 /** Roll-ups and sums of folders, kept by increments. */
 @Component
@@ -164,9 +165,10 @@ class TallyStore {
         List<Row5<Integer, Integer, Long, Long, Long>> rows = new ArrayList<>();
         counts.sums.forEach((catalogue, folders) ->
                 folders.forEach((folder, by) -> rows.add(row(catalogue, folder, by[0], by[1], by[2]))));
-        if (rows.isEmpty()) {
-            return;
-        }
+        Handfuls.of(rows).forEach(this::sum);
+    }
+
+    private void sum(List<Row5<Integer, Integer, Long, Long, Long>> rows) {
         Table<?> more =
                 DSL.values(rows.toArray(new Row5[0])).as("more", "in_catalogue", "no", "files", "bytes", "allocated");
         db.update(FOLDER.join(more)

@@ -19,14 +19,13 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.catalogue.RollUp;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.Handfuls;
 import org.vastshelf.app.store.generated.tables.records.FolderRecord;
 import org.vastshelf.core.estate.FilePath;
 
 /** Folders with all that is in them, as they are moved and removed. */
 @Component
 class TreeStore {
-
-    private static final int AT_ONCE = 1_000;
 
     private final DSLContext db;
 
@@ -69,13 +68,7 @@ class TreeStore {
 
     /** Numbers in handfuls that a statement can bear. */
     static List<List<Integer>> some(List<Branch> folders) {
-        List<List<Integer>> handfuls = new ArrayList<>();
-        for (int i = 0; i < folders.size(); i += AT_ONCE) {
-            handfuls.add(folders.subList(i, Math.min(folders.size(), i + AT_ONCE)).stream()
-                    .map(Branch::no)
-                    .toList());
-        }
-        return handfuls;
+        return Handfuls.of(folders.stream().map(Branch::no).toList());
     }
 
     /**

@@ -11,7 +11,7 @@ import org.vastshelf.core.agenda.DueKind;
 
 /**
  * Writes down each night how old what shares hold is; of a month its last state is kept. All files are read for it, so
- * that of nights that a jump of the clock left behind one in three months is enough.
+ * that of nights that a jump of the clock left behind the first of each quarter and the last are enough.
  */
 @Component
 class AgeRecord implements DueWork {
@@ -33,18 +33,24 @@ class AgeRecord implements DueWork {
 
     @Override
     public void act(String everything, Instant midnight) {
-        history.record(LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1));
+        LocalDate today = LocalDate.ofInstant(midnight, ShelfClock.ZONE);
+        if (today.equals(quarter(today)) || clock.nightAfter(midnight).isEmpty()) {
+            history.record(today.minusDays(1));
+        }
+    }
+
+    private static LocalDate quarter(LocalDate day) {
+        return day.with(day.getMonth().firstMonthOfQuarter()).withDayOfMonth(1);
     }
 
     @Override
     public Optional<Instant> again(String everything, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        Instant nextQuarter = LocalDate.ofInstant(at, ShelfClock.ZONE)
+        Instant next = quarter(LocalDate.ofInstant(at, ShelfClock.ZONE))
                 .plusMonths(MONTHS)
-                .withDayOfMonth(1)
                 .atStartOfDay(ShelfClock.ZONE)
                 .toInstant();
         return clock.nightAfter(at)
-                .map(night -> night.isBefore(nextQuarter) ? night : nextQuarter)
+                .map(night -> night.isBefore(next) ? night : next)
                 .or(byAgenda);
     }
 }

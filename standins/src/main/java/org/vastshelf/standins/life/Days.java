@@ -26,6 +26,8 @@ public final class Days {
     private static final int TRIALS = 500;
     /** Days on which somebody comes back to what was saved on one. */
     private static final int LATER = 6;
+    /** How likely a file is read again on one of these days. */
+    private static final double READ_AGAIN = 0.4;
 
     /** Days that are known: those to which people come back on the next ones. */
     private static final int KNOWN = 128;
@@ -102,6 +104,30 @@ public final class Days {
             List<Act> saved = before.isBefore(FIRST) ? List.of() : saves(share, before, crew);
             if (!saved.isEmpty()) {
                 acts.add(back(Crew.one(random, saved), day, random, crew));
+            }
+        }
+        acts.sort(Comparator.comparing(Act::at));
+        return acts;
+    }
+
+    /**
+     * What people read of what they saved some days before.
+     *
+     * @param thousandths how much of it is told
+     */
+    public List<Act> reads(String share, LocalDate day, Crew crew, int thousandths) {
+        if (!isLookedInto(share) || !Hours.isWorkday(day)) {
+            return List.of();
+        }
+        Random random = new Random((share + " read " + day).hashCode());
+        List<Act> acts = new ArrayList<>();
+        for (LocalDate before = day.minusDays(LATER); before.isBefore(day); before = before.plusDays(1)) {
+            for (Act saved : before.isBefore(FIRST) ? List.<Act>of() : saves(share, before, crew)) {
+                if (random.nextDouble() * 1_000 < thousandths * READ_AGAIN) {
+                    Staffer who = crew.named(saved.person(), "");
+                    Instant at = Instant.ofEpochSecond(Hours.moment(random, day, who));
+                    acts.add(new Act(Kind.READ, who.uid(), saved.path(), "", Contents.EMPTY, at));
+                }
             }
         }
         acts.sort(Comparator.comparing(Act::at));

@@ -270,7 +270,7 @@ public final class DemoEstate {
                         true,
                         true,
                         List.of(group("living-collections", Level.WRITE)),
-                        List.of(),
+                        List.of(new ExportRule(GARDEN, true)),
                         Optional.empty()),
                 share("specimens-db", false, true, List.of(group("living-collections", Level.WRITE))),
                 share("press", true, false, List.of(group("education-film", Level.WRITE), ALL_READ)));
