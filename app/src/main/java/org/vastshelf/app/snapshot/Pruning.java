@@ -19,11 +19,14 @@ class Pruning {
     private static final Logger LOG = LoggerFactory.getLogger(Pruning.class);
     private static final String WORK = "pruning";
     private static final Duration LONGEST = Duration.ofMinutes(1);
+    /** For so many times as long as it took it rests: there may be a new reason each second. */
+    private static final int REST = 10;
 
     private final PruningStore store;
     private final LeaseStore leases;
     private final Transactions transactions;
     private final AtomicBoolean busy = new AtomicBoolean();
+    private volatile long rested = System.nanoTime();
     /** A node that ended before may have left some. */
     private final AtomicBoolean wanted = new AtomicBoolean(true);
 
@@ -41,12 +44,13 @@ class Pruning {
 
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
-        if (wanted.get() && busy.compareAndSet(false, true)) {
+        if (wanted.get() && System.nanoTime() - rested > 0 && busy.compareAndSet(false, true)) {
             Thread.ofVirtual().name(WORK).start(this::turn);
         }
     }
 
     private void turn() {
+        long begun = System.nanoTime();
         try {
             wanted.set(false);
             while (leases.take(WORK, LONGEST) && transactions.run(store::pruneSome)) {
@@ -57,6 +61,8 @@ class Pruning {
             wanted.set(true);
         } finally {
             leases.giveBack(WORK);
+            long end = System.nanoTime();
+            rested = end + REST * (end - begun);
             busy.set(false);
         }
     }

@@ -11,10 +11,10 @@ import java.util.Map;
 import java.util.NavigableSet;
 import java.util.TreeSet;
 import java.util.function.BinaryOperator;
-import org.jooq.Condition;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Field;
-import org.jooq.Record2;
+import org.jooq.Record3;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
@@ -43,29 +43,38 @@ class PruningStore {
         this.common = common;
     }
 
-    /** Removes some; false when there are none left. */
+    /**
+     * Removes some; false when there are none left. Deaths are read first, then the volume, then its snapshots: what is
+     * taken or loaded in between is not mistaken for what nobody holds.
+     */
     boolean pruneSome() {
         // As everybody who changes what is referred to: a check that counts it all has the estate to itself.
         estates.held();
+        Map<Integer, Map<Integer, Integer>> files = youngest(
+                FILE_PAST.forceIndex("file_past_by_death"), FILE_PAST.CATALOGUE_NO, FILE_PAST.DIED, FILE_PAST.BORN);
+        Map<Integer, Map<Integer, Integer>> folders = youngest(
+                FOLDER_PAST.forceIndex("folder_past_by_death"),
+                FOLDER_PAST.CATALOGUE_NO,
+                FOLDER_PAST.DIED,
+                FOLDER_PAST.BORN);
         return db.select(CATALOGUE.NO, CATALOGUE.NAME).from(CATALOGUE).fetch().stream()
-                .anyMatch(row -> prune(row.value1(), row.value2()));
+                .anyMatch(row -> prune(
+                        row.value1(),
+                        row.value2(),
+                        files.getOrDefault(row.value1(), Map.of()),
+                        folders.getOrDefault(row.value1(), Map.of())));
     }
 
-    /**
-     * Deaths are read first, then the volume, then its snapshots: what is taken or loaded in between is not mistaken for
-     * what nobody holds.
-     */
-    private boolean prune(int catalogue, String share) {
-        Map<Integer, Integer> files =
-                youngest(FILE_PAST, FILE_PAST.CATALOGUE_NO.eq(catalogue), FILE_PAST.DIED, FILE_PAST.BORN);
-        Map<Integer, Integer> folders =
-                youngest(FOLDER_PAST, FOLDER_PAST.CATALOGUE_NO.eq(catalogue), FOLDER_PAST.DIED, FOLDER_PAST.BORN);
+    private boolean prune(int catalogue, String share, Map<Integer, Integer> files, Map<Integer, Integer> folders) {
+        if (files.isEmpty() && folders.isEmpty()) {
+            return false;
+        }
         String volume = db.select(FILE_TREE.VOLUME)
                 .from(FILE_TREE)
                 .where(FILE_TREE.SHARE.eq(share))
                 .fetchOptional(FILE_TREE.VOLUME)
                 .orElse("");
-        if (volume.isEmpty() || files.isEmpty() && folders.isEmpty()) {
+        if (volume.isEmpty()) {
             return false;
         }
         NavigableSet<Integer> there = new TreeSet<>(db.select(SNAPSHOT.NUMBER)
@@ -76,14 +85,14 @@ class PruningStore {
                 || some(folders, there, (died, born) -> folders(catalogue, died, born));
     }
 
-    /** For each death the latest birth, which a loose scan of the index finds: most have nothing to be removed. */
-    private Map<Integer, Integer> youngest(
-            Table<?> past, Condition catalogue, Field<Integer> died, Field<Integer> born) {
-        return db.select(died, DSL.max(born))
-                .from(past)
-                .where(catalogue)
-                .groupBy(died)
-                .fetchMap(Record2::value1, Record2::value2);
+    /**
+     * For each catalogue and death the latest birth: most have nothing to be removed. The index, named and grouped from
+     * its beginning, is read loosely: as many rows as there are deaths, and not as there are files.
+     */
+    private Map<Integer, Map<Integer, Integer>> youngest(
+            Table<?> past, Field<Integer> catalogue, Field<Integer> died, Field<Integer> born) {
+        return db.select(catalogue, died, DSL.max(born)).from(past).groupBy(catalogue, died).stream()
+                .collect(Collectors.groupingBy(Record3::value1, Collectors.toMap(Record3::value2, Record3::value3)));
     }
 
     /** Removes some of what was born after the last snapshot that could hold it; false when there are none left. */

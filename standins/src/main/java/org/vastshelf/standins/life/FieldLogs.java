@@ -60,12 +60,12 @@ final class FieldLogs implements ShareMaker {
         }
     }
 
-    /** Since the first day of March the stations hand in what they have each third hour. */
+    /** Since the first day of March the stations hand in what they have each third hour, in one folder a month. */
     private static void thirdHourly(Filing filing, Staffer by, String station, String instrument, LocalDate day) {
-        String folder = folder(station, instrument, day);
+        String folder = folder(station, instrument, YearMonth.from(day));
         for (int hour = 0; hour < 24; hour += 3) {
             long at = day.toEpochDay() * 86_400 + hour * 3_600L + 30 + filing.random.nextInt(300);
-            filing.add(folder, name(hour * 4), Sizes.READING, by, at);
+            filing.add(folder, "%02d-%s".formatted(day.getDayOfMonth(), name(hour * 4)), Sizes.READING, by, at);
         }
     }
 
