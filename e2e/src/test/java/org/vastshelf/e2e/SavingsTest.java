@@ -70,6 +70,14 @@ class SavingsTest {
         throw new AssertionError(App.get("odile", run).text());
     }
 
+    private static long sum(JsonNode groups, String figure) {
+        long sum = 0;
+        for (JsonNode group : groups) {
+            sum += group.path(figure).asLong();
+        }
+        return sum;
+    }
+
     /** The same by sets of blocks; each file by its inode once, and nothing that is no regular file. */
     private static long[] independent(Path root, int block) throws IOException {
         Set<Object> inodes = new HashSet<>();
@@ -125,6 +133,19 @@ class SavingsTest {
             assertThat(told.path("savedBytes").asLong()).isEqualTo(counted[1] - counted[2]);
             assertThat(told.path("standardErrorBytes").asLong()).isZero();
             assertThat(told.path("unreadable").asLong()).isZero();
+            JsonNode found = App.get(
+                            "odile", path("spare") + "/" + told.path("id").asLong() + "/found")
+                    .json();
+            for (String by : List.of("kinds", "folders", "ages")) {
+                assertThat(sum(found.path(by), "files")).isEqualTo(counted[0]);
+                assertThat(sum(found.path(by), "bytes")).isEqualTo(counted[1]);
+                assertThat(sum(found.path(by), "repeatedBytes")).isEqualTo(counted[1] - counted[2]);
+            }
+            JsonNode most = found.path("alike").path(0);
+            assertThat(most.path("files").asInt()).isEqualTo(4);
+            assertThat(most.path("bytes").asLong()).isEqualTo(4L * talk.length);
+            assertThat(most.path("of").asString() + most.path("paths"))
+                    .contains("/päper 0/talk.odp", "/päper 4/talk.odp");
         }
         JsonNode byContents =
                 awaited(begun("spare", "{\"method\":\"CONTENT_DEFINED\",\"averageBytes\":16384}"), "done");
@@ -159,6 +180,10 @@ class SavingsTest {
             assertThat(browser.page.locator("#runs")).containsText("done");
             assertThat(browser.page.locator("#runs tbody tr").first())
                     .containsText(Pattern.compile("blocks of 16 KiB.*640.00 KiB.*50.0 %", Pattern.DOTALL));
+            assertThat(browser.page.locator("#runs"))
+                    .containsText(Pattern.compile(
+                            "kind of file.*other.*640.00 KiB.*Which files share most.*/one.bin.*one file.*/two.bin",
+                            Pattern.DOTALL));
             browser.page.navigate("/lighten");
             assertThat(browser.page.locator("#savings")).containsText("640.00 KiB");
             assertThat(browser.errors).isEmpty();

@@ -11,12 +11,14 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.vastshelf.app.saving.Found;
 import org.vastshelf.app.saving.Packing;
 import org.vastshelf.app.saving.SavingRun;
 import org.vastshelf.app.saving.SavingRun.Method;
 import org.vastshelf.app.saving.SavingRun.Wanted;
 import org.vastshelf.app.saving.SavingService;
 import org.vastshelf.app.security.Someone;
+import org.vastshelf.core.saving.Breakdown.By;
 
 /** What keeping equal chunks once would spare, measured on the files of a catalogue. */
 @RestController
@@ -151,5 +153,35 @@ class SavingsApi {
     Told goOn(@AuthenticationPrincipal Someone me, @PathVariable String name, @PathVariable long id) {
         savings.goOn(name, id, me.getName());
         return Told.of(savings.find(name, id));
+    }
+
+    /**
+     * Files of one group.
+     *
+     * @param name of a kind or an age, or the path of an outermost folder; empty for all other folders
+     * @param repeatedBytes of chunks that were read before, in these files or others
+     * @param packedBytes that packing the others spares
+     */
+    record GroupTold(String name, long files, long bytes, long repeatedBytes, long packedBytes) {
+
+        static List<GroupTold> of(Found found, By by) {
+            return found.groups().get(by).stream()
+                    .map(group ->
+                            new GroupTold(group.name(), group.files(), group.bytes(), group.repeated(), group.packed()))
+                    .toList();
+        }
+    }
+
+    /** Where a measurement that has ended found what it found. */
+    record FoundTold(List<GroupTold> kinds, List<GroupTold> folders, List<GroupTold> ages, List<Found.Alike> alike) {}
+
+    @GetMapping("/api/v1/catalogues/{name}/savings/{id}/found")
+    FoundTold found(@PathVariable String name, @PathVariable long id) {
+        Found found = savings.found(savings.find(name, id));
+        return new FoundTold(
+                GroupTold.of(found, By.KIND),
+                GroupTold.of(found, By.FOLDER),
+                GroupTold.of(found, By.AGE),
+                found.alike());
     }
 }

@@ -8,7 +8,9 @@ import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
+import static org.vastshelf.app.store.generated.Tables.SAVING_GROUP;
 import static org.vastshelf.app.store.generated.Tables.SAVING_RUN;
+import static org.vastshelf.app.store.generated.Tables.SAVING_SHARED;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
 
@@ -20,6 +22,8 @@ import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Record1;
+import org.jooq.Select;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.content.ContentsCode;
@@ -194,6 +198,9 @@ public class CatalogueStore {
         db.deleteFrom(AGE_TALLY).where(AGE_TALLY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();
+        Select<Record1<Long>> runs = DSL.select(SAVING_RUN.ID).from(SAVING_RUN).where(SAVING_RUN.CATALOGUE_NO.eq(no));
+        db.deleteFrom(SAVING_GROUP).where(SAVING_GROUP.RUN_ID.in(runs)).execute();
+        db.deleteFrom(SAVING_SHARED).where(SAVING_SHARED.RUN_ID.in(runs)).execute();
         db.deleteFrom(SAVING_RUN).where(SAVING_RUN.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(CATALOGUE).where(CATALOGUE.NO.eq(no)).execute();
     }

@@ -3,6 +3,7 @@ package org.vastshelf.app.saving;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
@@ -33,6 +34,7 @@ final class Measuring {
     }
 
     private final SavingRun.Wanted wanted;
+    private final Instant now;
     private final Files files;
     private final Opening opening;
     private final FileChunker chunker;
@@ -45,8 +47,13 @@ final class Measuring {
     private long looked = begun;
     private long asked = begun;
 
-    /** @param stopped asked every second; ends it, in the middle of a file too */
-    Measuring(SavingRun.Wanted wanted, Resting from, Files files, Opening opening, BooleanSupplier stopped) {
+    /**
+     * @param now from which ages of files are counted
+     * @param stopped asked every second; ends it, in the middle of a file too
+     */
+    Measuring(
+            SavingRun.Wanted wanted, Instant now, Resting from, Files files, Opening opening, BooleanSupplier stopped) {
+        this.now = now;
         this.stopped = stopped;
         this.wanted = wanted;
         this.resting = from;
@@ -114,7 +121,7 @@ final class Measuring {
     private boolean read(SavingStore.Entry file) {
         try (InputStream in = opening.open(file).orElse(null)) {
             if (in != null) {
-                chunker.<IOException>file((into, from, wanted) -> {
+                chunker.<IOException>file(file.measured(now), (into, from, wanted) -> {
                     int bytes = in.readNBytes(into, from, wanted);
                     pace(bytes);
                     return bytes;

@@ -19,6 +19,8 @@ import org.vastshelf.core.saving.Chunks;
 record Resting(int folder, byte[] name, long unreadable, Chunks chunks) {
 
     private static final int BUFFER = 1 << 20;
+    /** Stands first; what was written in another way begins with another number, and is measured anew. */
+    private static final int WAY = -36;
 
     static Resting begun(int depth) {
         return new Resting(-1, new byte[0], 0, new Chunks(depth, Chunks.MOST));
@@ -30,6 +32,7 @@ record Resting(int folder, byte[] name, long unreadable, Chunks chunks) {
         Path beside = file.resolveSibling(file.getFileName() + ".new");
         try (DataOutputStream out =
                 new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(beside), BUFFER))) {
+            out.writeInt(WAY);
             out.writeInt(folder);
             out.writeInt(name.length);
             out.write(name);
@@ -45,8 +48,11 @@ record Resting(int folder, byte[] name, long unreadable, Chunks chunks) {
         Files.move(beside, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
     }
 
-    static Resting read(Path file) throws IOException {
+    static Resting read(Path file, int depth) throws IOException {
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file), BUFFER))) {
+            if (in.readInt() != WAY) {
+                return begun(depth);
+            }
             int folder = in.readInt();
             byte[] name = in.readNBytes(in.readInt());
             return new Resting(folder, name, in.readLong(), Chunks.read(() -> {

@@ -2,6 +2,8 @@ package org.vastshelf.app.saving;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -188,13 +190,25 @@ class SavingController {
     }
 
     private void runs(Figures fmt, Catalogue catalogue, Someone me, Model model) {
-        List<RunRow> runs = savings.of(catalogue.name()).stream()
-                .map(run -> runRow(fmt, catalogue, run))
-                .toList();
+        List<SavingRun> all = savings.of(catalogue.name());
+        List<RunRow> runs = all.stream().map(run -> runRow(fmt, catalogue, run)).toList();
         model.addAttribute("name", catalogue.name());
         model.addAttribute("runs", runs);
         model.addAttribute("acts", me.mayRun());
+        Optional<SavingRun> told = all.stream()
+                .filter(run -> run.state() == State.DONE || run.state() == State.STOPPED)
+                .findFirst();
+        Found found = told.map(savings::found).orElse(new Found(Map.of(), List.of()));
+        FoundView view = new FoundView(fmt);
+        model.addAttribute("sorts", told.map(run -> view.sorts(found, run)).orElse(List.of()));
+        model.addAttribute("alike", view.alike(found));
+        model.addAttribute("foundBy", told.map(run -> of(fmt, run)).orElse(""));
         model.addAttribute("poll", runs.stream().anyMatch(RunRow::running) ? "every 2s" : "none");
+    }
+
+    private static String of(Figures fmt, SavingRun run) {
+        String when = "By the measurement of " + fmt.moment(run.begunAt()) + ", " + how(run.wanted());
+        return run.wanted().depth() == 0 ? when : when + ", told from a sample of the chunks";
     }
 
     private static RunRow runRow(Figures fmt, Catalogue catalogue, SavingRun run) {

@@ -25,6 +25,7 @@ import org.vastshelf.app.folder.HostTree;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.saving.SavingRun.State;
 import org.vastshelf.app.store.LeaseStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.unit.ShortText;
 
@@ -43,6 +44,8 @@ public class SavingService {
     private static final int WRITING = 20;
 
     private final SavingStore store;
+    private final FoundStore found;
+    private final Transactions transactions;
     private final CatalogueStore catalogues;
     private final FileBytes bytes;
     private final LeaseStore leases;
@@ -53,6 +56,8 @@ public class SavingService {
 
     SavingService(
             SavingStore store,
+            FoundStore found,
+            Transactions transactions,
             CatalogueStore catalogues,
             FileBytes bytes,
             LeaseStore leases,
@@ -61,6 +66,8 @@ public class SavingService {
             Settings settings) {
         this.deeds = deeds;
         this.store = store;
+        this.found = found;
+        this.transactions = transactions;
         this.catalogues = catalogues;
         this.bytes = bytes;
         this.leases = leases;
@@ -106,6 +113,11 @@ public class SavingService {
                 .orElseThrow(() -> new NotFound("measurement of " + name, String.valueOf(id)));
     }
 
+    /** Where a measurement found what it found; nothing before it has ended. */
+    public Found found(SavingRun run) {
+        return found.of(run.id());
+    }
+
     public List<SavingRun> of(String name) {
         return store.of(catalogue(name).no(), MOST_LISTED);
     }
@@ -113,6 +125,11 @@ public class SavingService {
     /** The last measurement of each catalogue that has come to its end, by the catalogue's number. */
     public Map<Integer, SavingRun> latest() {
         return store.latest();
+    }
+
+    /** The last measurement of a share or folder that has come to its end. */
+    public Optional<SavingRun> latestOf(String name) {
+        return catalogues.find(name).flatMap(catalogue -> Optional.ofNullable(latest().get(catalogue.no())));
     }
 
     /** Whichever node is at it sees it within a second or a file. */
@@ -177,6 +194,7 @@ public class SavingService {
                             bytes.open(file.contents(), 0, file.contents().length()));
             Measuring measuring = new Measuring(
                     run.wanted(),
+                    run.begunAt(),
                     from,
                     (at, name, most) -> store.behind(catalogue.no(), at, name, most),
                     opening,
@@ -193,10 +211,12 @@ public class SavingService {
             if (end == Measuring.End.BETWEEN_FILES) {
                 measuring.resting().write(kept);
             }
-            if (end != Measuring.End.WITHIN_A_FILE) {
-                Resting last = measuring.resting();
+            // Also what was read of a file in whose middle it ended: figures agree with each other until it goes on.
+            Resting last = measuring.resting();
+            transactions.run(() -> {
                 store.progress(run.id(), last.chunks().savings(), last.unreadable());
-            }
+                found.put(run.id(), catalogue.no(), last.chunks());
+            });
             // Where somebody stopped it, it is stopped already, or somebody lets it go on again since.
             if (end == Measuring.End.ALL) {
                 end(run, State.DONE, "");
@@ -219,7 +239,7 @@ public class SavingService {
     /** How far it had come when that was written down last. */
     private static Resting begun(SavingRun run, Path kept) throws IOException {
         return Files.exists(kept)
-                ? Resting.read(kept)
+                ? Resting.read(kept, run.wanted().depth())
                 : Resting.begun(run.wanted().depth());
     }
 

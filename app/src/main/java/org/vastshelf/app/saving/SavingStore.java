@@ -13,13 +13,17 @@ import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.saving.SavingRun.Method;
 import org.vastshelf.app.saving.SavingRun.State;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.SavingRunRecord;
+import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.saving.MeasuredFile;
 import org.vastshelf.core.saving.Savings;
+import org.vastshelf.core.spare.AgeBand;
 
 /** Keeps measurements, and finds the files that they read. */
 @Component
@@ -148,12 +152,26 @@ class SavingStore {
      * A file that is to be read.
      *
      * @param contents of one on a simulated server
+     * @param modified seconds since 1970
      */
-    record Entry(int folder, byte[] folderPath, byte[] name, Contents contents) {}
+    record Entry(int folder, byte[] folderPath, byte[] name, Contents contents, FileKind kind, long modified) {
+
+        MeasuredFile measured(Instant now) {
+            String path = PathBytes.shown(PathBytes.child(folderPath, name));
+            int behind = path.indexOf('/', 1);
+            long days = Math.floorDiv(now.getEpochSecond() - modified, 86_400L);
+            return new MeasuredFile(
+                    kind,
+                    behind < 0 ? "/" : path.substring(0, behind),
+                    AgeBand.of(days),
+                    FoundStore.key(folder, name),
+                    path);
+        }
+    }
 
     /** Files behind a place in the order of their folders' numbers and their names; hard links once. */
     List<Entry> behind(int catalogue, int folder, byte[] name, int most) {
-        return db.select(FILE.FOLDER_NO, FOLDER.PATH, FILE.NAME, FILE.EXTENTS)
+        return db.select(FILE.FOLDER_NO, FOLDER.PATH, FILE.NAME, FILE.EXTENTS, FILE.KIND, FILE.MODIFIED_AT)
                 .from(FILE)
                 .join(FOLDER)
                 .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
@@ -164,6 +182,12 @@ class SavingStore {
                         FILE.COUNTED.eq(1))
                 .orderBy(FILE.FOLDER_NO, FILE.NAME)
                 .limit(most)
-                .fetch(row -> new Entry(row.value1(), row.value2(), row.value3(), ContentsCode.read(row.value4())));
+                .fetch(row -> new Entry(
+                        row.value1(),
+                        row.value2(),
+                        row.value3(),
+                        ContentsCode.read(row.value4()),
+                        FileKind.values()[row.value5()],
+                        row.value6()));
     }
 }

@@ -36,8 +36,11 @@ class VolumeSavingController {
     private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
+    private final SavingService measured;
 
-    VolumeSavingController(CommonRuns runs, EstateStore estates, UsageStore usage, OrderService orders) {
+    VolumeSavingController(
+            CommonRuns runs, EstateStore estates, UsageStore usage, OrderService orders, SavingService measured) {
+        this.measured = measured;
         this.runs = runs;
         this.estates = estates;
         this.usage = usage;
@@ -46,6 +49,13 @@ class VolumeSavingController {
 
     /** Something that is said of a volume. */
     public record Fact(String title, String said) {}
+
+    /**
+     * What leaving out files of a share costs.
+     *
+     * @param sorts by kind and folder; none where it was not measured
+     */
+    public record LeftOut(String share, List<FoundView.Sort> sorts) {}
 
     /** A run in the list. */
     public record Run(
@@ -58,6 +68,17 @@ class VolumeSavingController {
         model.addAttribute("designs", me.isAdministrator());
         if (me.isAdministrator()) {
             model.addAttribute("action", HERE + volume);
+            FoundView view = new FoundView(Figures.of(model));
+            model.addAttribute(
+                    "leftOut",
+                    estates.load().shares().values().stream()
+                            .filter(share -> share.volume().equals(volume))
+                            .map(share -> new LeftOut(
+                                    share.name(),
+                                    measured.latestOf(share.name())
+                                            .map(run -> view.sorts(measured.found(run), run))
+                                            .orElse(List.of())))
+                            .toList());
             model.addAttribute("parts", SavingTyping.parts(Typed.of(model).at(HERE + volume), volume, saving.rule()));
         }
         return "volume-saving";

@@ -23,6 +23,8 @@ public final class Chunks {
     /** Zeros are the chunk that comes most often by far: counted apart, they do not depend on luck. */
     private final ZeroChunks zeros = new ZeroChunks();
 
+    private final Breakdown breakdown = new Breakdown();
+    private final Sharing sharing = new Sharing();
     private long files;
     private long bytes;
 
@@ -38,8 +40,11 @@ public final class Chunks {
         }
     }
 
-    public void file() {
+    /** What is added from now on is of this file. */
+    public void file(MeasuredFile file) {
         files++;
+        breakdown.file(file);
+        sharing.file(file);
     }
 
     /**
@@ -49,11 +54,17 @@ public final class Chunks {
      */
     public void add(long high, long low, int length, IntSupplier packed) {
         bytes += length;
+        breakdown.read(length);
         if (!isSampled(low, depth)) {
             return;
         }
-        if (parts[(int) (high >>> PART_SHIFT)].add(high, low, length, packed)) {
+        int first = parts[(int) (high >>> PART_SHIFT)].add(high, low, length, sharing.position(), packed);
+        if (first < 0) {
             size++;
+            breakdown.packed((long) (length + 1 + first) << depth);
+        } else {
+            breakdown.repeated((long) length << depth);
+            sharing.repeats(first, (long) length << depth);
         }
         while (size > most) {
             deepen();
@@ -63,7 +74,13 @@ public final class Chunks {
     /** A chunk that is all zeros. */
     public void addZeros(int length, IntSupplier packed) {
         bytes += length;
-        zeros.add(length, packed);
+        breakdown.read(length);
+        int taken = zeros.add(length, packed);
+        if (taken < 0) {
+            breakdown.repeated(length);
+        } else {
+            breakdown.packed(length - taken);
+        }
     }
 
     static boolean isSampled(long low, int depth) {
@@ -93,6 +110,14 @@ public final class Chunks {
         return bytes;
     }
 
+    public Breakdown breakdown() {
+        return breakdown;
+    }
+
+    public Sharing sharing() {
+        return sharing;
+    }
+
     /** Tells all of them as numbers, so that another count can go on from there. */
     public void write(LongConsumer out) {
         out.accept(most);
@@ -103,6 +128,8 @@ public final class Chunks {
         for (Part part : parts) {
             part.write(out);
         }
+        breakdown.write(out);
+        sharing.write(out);
     }
 
     /** Those that were told as these numbers. */
@@ -116,6 +143,8 @@ public final class Chunks {
             part.read(in);
             chunks.size += part.size();
         }
+        chunks.breakdown.read(in);
+        chunks.sharing.read(in);
         return chunks;
     }
 

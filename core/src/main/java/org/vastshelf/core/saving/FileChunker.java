@@ -38,13 +38,18 @@ public final class FileChunker {
         int read(byte[] into, int from, int wanted) throws X;
     }
 
+    /** Cuts a file of which nothing else is known. */
+    public <X extends Exception> long file(Source<X> file) throws X {
+        return file(MeasuredFile.UNKNOWN, file);
+    }
+
     /**
      * Cuts one file.
      *
      * @return its length as it was read
      */
-    public <X extends Exception> long file(Source<X> file) throws X {
-        chunks.file();
+    public <X extends Exception> long file(MeasuredFile which, Source<X> file) throws X {
+        chunks.file(which);
         long length = 0;
         int begin = 0;
         int end = 0;

@@ -16,6 +16,8 @@ final class Part {
     private int[] length = new int[FIRST];
 
     private int[] packed = new int[FIRST];
+    /** The file in which it was read first. */
+    private int[] first = new int[FIRST];
 
     private int size;
 
@@ -23,20 +25,26 @@ final class Part {
         return size;
     }
 
-    /** True when it was not there before. */
-    boolean add(long chunkHigh, long chunkLow, int chunkLength, IntSupplier chunkPacked) {
+    /**
+     * Adds a chunk.
+     *
+     * @return the file in which it was read first; where it was not there before, −1 less what it takes when it is packed
+     */
+    int add(long chunkHigh, long chunkLow, int chunkLength, int file, IntSupplier chunkPacked) {
         int at = place(chunkHigh, chunkLow);
         if (length[at] != 0) {
-            return false;
+            return first[at];
         }
-        put(at, chunkHigh, chunkLow, chunkLength, chunkPacked.getAsInt());
+        int taken = chunkPacked.getAsInt();
+        put(at, chunkHigh, chunkLow, chunkLength, taken, file);
         if (size > length.length * FULL) {
             grow();
         }
-        return true;
+        return -1 - taken;
     }
 
-    private void put(int at, long chunkHigh, long chunkLow, int chunkLength, int chunkPacked) {
+    private void put(int at, long chunkHigh, long chunkLow, int chunkLength, int chunkPacked, int file) {
+        first[at] = file;
         high[at] = chunkHigh;
         low[at] = chunkLow;
         length[at] = chunkLength;
@@ -62,6 +70,7 @@ final class Part {
         low = larger.low;
         length = larger.length;
         packed = larger.packed;
+        first = larger.first;
     }
 
     private void resize(int places) {
@@ -69,6 +78,7 @@ final class Part {
         low = new long[places];
         length = new int[places];
         packed = new int[places];
+        first = new int[places];
     }
 
     /** Those that are sampled at a depth. */
@@ -82,7 +92,7 @@ final class Part {
     private void copy(Part to, int depth) {
         for (int i = 0; i < length.length; i++) {
             if (length[i] != 0 && Chunks.isSampled(low[i], depth)) {
-                to.put(to.place(high[i], low[i]), high[i], low[i], length[i], packed[i]);
+                to.put(to.place(high[i], low[i]), high[i], low[i], length[i], packed[i], first[i]);
             }
         }
     }
@@ -94,6 +104,7 @@ final class Part {
                 out.accept(high[i]);
                 out.accept(low[i]);
                 out.accept(length[i]);
+                out.accept(first[i]);
                 out.accept(packed[i]);
             }
         }
@@ -104,7 +115,8 @@ final class Part {
             long chunkHigh = in.getAsLong();
             long chunkLow = in.getAsLong();
             int chunkLength = (int) in.getAsLong();
-            add(chunkHigh, chunkLow, chunkLength, () -> (int) in.getAsLong());
+            int file = (int) in.getAsLong();
+            add(chunkHigh, chunkLow, chunkLength, file, () -> (int) in.getAsLong());
         }
     }
 

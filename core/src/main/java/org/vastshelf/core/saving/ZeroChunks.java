@@ -14,11 +14,17 @@ final class ZeroChunks {
     /** How often one came, and how long it is when it is packed. */
     private record Seen(long times, int packed) {}
 
-    void add(int length, IntSupplier packed) {
-        seen.compute(
+    /**
+     * Adds one.
+     *
+     * @return what it takes when it is packed, where it is the first of its length; else −1
+     */
+    int add(int length, IntSupplier packed) {
+        Seen now = seen.compute(
                 length,
                 (same, before) ->
                         before == null ? new Seen(1, packed.getAsInt()) : new Seen(before.times + 1, before.packed));
+        return now.times == 1 ? now.packed : -1;
     }
 
     void write(LongConsumer out) {
