@@ -88,6 +88,7 @@ class PagesBench {
             "/lighten/left",
             "/lighten/stores",
             "/lighten/leaving/homes",
+            "/lighten/shares/homes",
             "/lighten/volumes/volume-0007",
             "/foresee/volume/volume-0007",
             "/foresee/volume/volume-0007/suppose?project=3+TiB",

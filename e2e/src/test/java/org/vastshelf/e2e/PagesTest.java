@@ -47,6 +47,7 @@ class PagesTest {
             "/limit",
             "/limit/new",
             "/lighten",
+            "/lighten/shares/office",
             "/lighten/stores",
             "/lighten/rules",
             "/lighten/left",

@@ -34,6 +34,40 @@ class SpareTest {
     }
 
     @Test
+    void folders_add_up_to_their_share_and_are_listed() {
+        DSLContext db = App.bean(DSLContext.class);
+        String folders = " FROM age_folder a JOIN catalogue c ON c.no = a.catalogue_no WHERE c.name = 'office'";
+        String history = " FROM age_history a JOIN catalogue c ON c.no = a.catalogue_no WHERE c.name = 'office'"
+                + " AND a.day = (SELECT MAX(day) FROM age_history)";
+        for (String basis : new String[] {"0", "1"}) {
+            String sums = "SELECT basis, band, SUM(a.files) f, SUM(a.bytes) b, SUM(a.allocated) l, SUM(used_bytes) u";
+            String by = " AND basis = " + basis + " GROUP BY basis, band ORDER BY band";
+            assertThat(db.fetch(sums + folders + by).formatCSV())
+                    .isEqualTo(db.fetch(sums + history + by).formatCSV())
+                    .contains(basis + ",5,");
+        }
+        long board = db.fetchSingle("SELECT SUM(f.bytes) b FROM file f JOIN folder d ON d.catalogue_no = f.catalogue_no"
+                        + " AND d.no = f.folder_no JOIN catalogue c ON c.no = f.catalogue_no"
+                        + " WHERE c.name = 'office' AND (d.path = '/board' OR d.path LIKE '/board/%')")
+                .get("b", Long.class);
+        assertThat(db.fetchSingle("SELECT SUM(a.bytes) b" + folders + " AND basis = 0 AND folder = '/board'")
+                        .get("b", Long.class))
+                .isEqualTo(board);
+        try (Browser browser = new Browser(1280, 800).signIn("ines")) {
+            browser.page.navigate("/lighten");
+            browser.page.locator("a[href='/lighten/shares/office']").focus();
+            browser.page.keyboard().press("Enter");
+            assertThat(browser.page.locator("h1")).hasText("What could be spared in office, by folder?");
+            assertThat(browser.page.locator("#folders")).containsText("/board");
+            browser.page.navigate("/lighten/shares/office?q=board");
+            assertThat(browser.page.locator("#folders tbody tr")).hasCount(1);
+            assertThat(browser.page.navigate("/lighten/shares/nothing").status())
+                    .isEqualTo(404);
+            assertThat(browser.errors).hasSizeLessThan(2);
+        }
+    }
+
+    @Test
     void ages_are_those_of_the_files_by_the_last_night() {
         LocalDate day = App.bean(ShelfClock.class).today().minusDays(1);
         int[] least = {0, 30, 90, 365, 1_095, 1_825};

@@ -117,6 +117,7 @@ final class SpareView {
     private static List<Link> links(String catalogue, Optional<Share> share) {
         List<Link> links = new ArrayList<>();
         links.add(new Link("what leaves?", "/lighten/leaving/" + segment(catalogue)));
+        share.ifPresent(s -> links.add(new Link("by folder", "/lighten/shares/" + segment(s.name()))));
         share.ifPresent(s -> links.add(new Link("keep once", "/lighten/volumes/" + segment(s.volume()))));
         return links;
     }

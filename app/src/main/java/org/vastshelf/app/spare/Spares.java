@@ -12,10 +12,12 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.catalogue.CatalogueStore.Source;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.saving.SavingRun;
 import org.vastshelf.app.saving.SavingService;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.ColdPrices;
 import org.vastshelf.core.estate.ColdStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
@@ -23,6 +25,7 @@ import org.vastshelf.core.estate.PoolPrice;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.core.saving.Breakdown;
 import org.vastshelf.core.spare.Ages;
 import org.vastshelf.core.spare.ShareCost;
 
@@ -37,6 +40,7 @@ public class Spares {
     private final CatalogueStore catalogues;
     private final SavingService savings;
     private final AgeHistoryStore history;
+    private final AgeFolderStore folders;
     private final ShelfClock clock;
 
     Spares(
@@ -45,12 +49,14 @@ public class Spares {
             CatalogueStore catalogues,
             SavingService savings,
             AgeHistoryStore history,
+            AgeFolderStore folders,
             ShelfClock clock) {
         this.estates = estates;
         this.usage = usage;
         this.catalogues = catalogues;
         this.savings = savings;
         this.history = history;
+        this.folders = folders;
         this.clock = clock;
     }
 
@@ -62,6 +68,42 @@ public class Spares {
      * @param cost of a share
      */
     public record Spare(Catalogue catalogue, Optional<SavingRun> run, Optional<Long> saved, Optional<ShareCost> cost) {}
+
+    /**
+     * An outermost folder of a share.
+     *
+     * @param folder its path; empty for all others together
+     * @param cost named by the folder
+     */
+    public record Part(String folder, Optional<ShareCost.Equal> equal, ShareCost cost) {}
+
+    /** The outermost folders of a share by the last night. */
+    public List<Part> parts(Share share) {
+        Estate estate = estates.load();
+        Catalogue catalogue = catalogues.find(share.name()).orElseThrow(() -> new NotFound("share", share.name()));
+        boolean saves = estate.find(Kinds.SAVING, share.volume()).isPresent();
+        Map<String, ShareCost.Equal> equal = new HashMap<>();
+        savings.latestOf(share.name())
+                .ifPresent(run -> savings.found(run)
+                        .groups()
+                        .get(Breakdown.By.FOLDER)
+                        .forEach(group ->
+                                equal.put(group.name(), new ShareCost.Equal(group.bytes(), group.repeated()))));
+        Optional<BigDecimal> perTib = estate.find(
+                        Kinds.POOL_PRICE, estate.volumes().get(share.volume()).pool())
+                .map(PoolPrice::perTibMonth);
+        Optional<ColdPrices> cold =
+                store(estate).filter(any -> !leaves(estate, share.name())).map(ColdStore::prices);
+        return folders.of(catalogue.no()).entrySet().stream()
+                .map(of -> {
+                    Optional<ShareCost.Equal> there = Optional.ofNullable(equal.get(of.getKey()));
+                    return new Part(
+                            of.getKey(),
+                            there,
+                            new ShareCost(of.getKey(), of.getValue(), perTib, there.filter(any -> !saves), cold));
+                })
+                .toList();
+    }
 
     /**
      * What is known of one catalogue for its departure.
