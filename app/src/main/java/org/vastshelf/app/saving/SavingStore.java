@@ -161,9 +161,9 @@ class SavingStore {
             int behind = path.indexOf('/', 1);
             long days = Math.floorDiv(now.getEpochSecond() - modified, 86_400L);
             return new MeasuredFile(
-                    kind,
+                    kind.name(),
                     behind < 0 ? "/" : path.substring(0, behind),
-                    AgeBand.of(days),
+                    AgeBand.of(days).name(),
                     FoundStore.key(folder, name),
                     path);
         }

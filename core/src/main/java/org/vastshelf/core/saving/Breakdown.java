@@ -31,7 +31,7 @@ public final class Breakdown {
     /**
      * Files of one group.
      *
-     * @param name of a kind or an age as its enum has it; of a folder its path, empty for those that are not told apart
+     * @param name of a kind, of an age or of a folder; empty for folders that are not told apart
      * @param repeated bytes of chunks that were read before, in these files or others
      * @param packed bytes that packing the others spares
      */
@@ -55,9 +55,9 @@ public final class Breakdown {
 
     void file(MeasuredFile file) {
         current.clear();
-        current.add(sums(By.KIND, file.kind().name()));
+        current.add(sums(By.KIND, file.kind()));
         current.add(sums(By.FOLDER, file.folder()));
-        current.add(sums(By.AGE, file.age().name()));
+        current.add(sums(By.AGE, file.age()));
         current.forEach(sums -> sums.files++);
     }
 

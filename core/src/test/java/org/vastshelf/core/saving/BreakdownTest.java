@@ -22,7 +22,7 @@ class BreakdownTest {
     private static final int BLOCK = 4_096;
 
     private static MeasuredFile file(FileKind kind, String folder, AgeBand age, int number) {
-        return new MeasuredFile(kind, folder, age, 1_000 + number, folder + "/" + number);
+        return new MeasuredFile(kind.name(), folder, age.name(), 1_000 + number, folder + "/" + number);
     }
 
     private static void cut(Chunks chunks, MeasuredFile file, byte[] bytes) {
