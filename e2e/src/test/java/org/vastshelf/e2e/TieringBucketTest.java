@@ -193,6 +193,17 @@ class TieringBucketTest {
     }
 
     @Test
+    void what_was_found_long_ago_is_forgotten() throws Exception {
+        DB.execute(
+                "INSERT INTO bucket_check (store, asked_by, asked_at, done_at)"
+                        + " VALUES ('peat', 'night', '2024-12-01', '2024-12-01'), ('peat', 'night', '2025-12-01', '2025-12-01')");
+        compared();
+        assertThat(DB.fetchSingle("SELECT MIN(YEAR(asked_at)), COUNT(*) > 1 FROM bucket_check WHERE asked_by = 'night'")
+                        .formatCSV())
+                .contains("2025");
+    }
+
+    @Test
     void many_that_ask_at_once_beside_a_run_are_answered() throws Exception {
         for (int i = 0; i < 20; i++) {
             FEN.save("/reeds/more/m" + i + ".bin", ShareHand.random(3_000 + i, 100 + i));

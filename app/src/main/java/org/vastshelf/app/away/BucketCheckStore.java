@@ -2,6 +2,7 @@ package org.vastshelf.app.away;
 
 import static org.vastshelf.app.store.generated.Tables.BUCKET_CHECK;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -14,6 +15,9 @@ import org.vastshelf.app.store.generated.tables.records.BucketCheckRecord;
 /** Keeps what comparisons of buckets found. */
 @Component
 class BucketCheckStore {
+
+    /** What is older is forgotten with the next one. */
+    private static final Duration KEPT = Duration.ofDays(400);
 
     private final DSLContext db;
     private final StoredJson json;
@@ -28,6 +32,9 @@ class BucketCheckStore {
         // Two that ask at the same moment may both be done: that does no harm.
         boolean there = db.fetchExists(BUCKET_CHECK, BUCKET_CHECK.STORE.eq(store), BUCKET_CHECK.DONE_AT.isNull());
         if (!there) {
+            db.deleteFrom(BUCKET_CHECK)
+                    .where(BUCKET_CHECK.STORE.eq(store), BUCKET_CHECK.DONE_AT.lt(Times.stored(now.minus(KEPT))))
+                    .execute();
             db.insertInto(BUCKET_CHECK)
                     .set(BUCKET_CHECK.STORE, store)
                     .set(BUCKET_CHECK.ASKED_BY, who)

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import org.vastshelf.app.content.FarAway;
 import org.vastshelf.core.estate.ColdStore;
+import software.amazon.awssdk.awscore.exception.AwsErrorDetails;
 import software.amazon.awssdk.core.exception.SdkException;
 import software.amazon.awssdk.core.sync.RequestBody;
 import software.amazon.awssdk.services.s3.S3Client;
@@ -176,9 +177,9 @@ public final class Bucket {
 
     private static String said(SdkException failed) {
         if (failed instanceof S3Exception answered) {
-            String code = answered.awsErrorDetails() == null
-                    ? ""
-                    : String.valueOf(answered.awsErrorDetails().errorCode());
+            String code = Optional.ofNullable(answered.awsErrorDetails())
+                    .map(AwsErrorDetails::errorCode)
+                    .orElse("");
             return answered.statusCode() == GONE
                     ? "does not have the object"
                     : "answered HTTP " + answered.statusCode() + (code.isEmpty() ? "" : ", " + code);

@@ -64,7 +64,7 @@ record SavingTyping(
                 typed.text("mibps", "At most MiB a second", String.valueOf(rule.mibps()))
                         .hint("less what clients ask of the server")
                         .width("w-56"));
-        Stream<Field> when = ScheduleForm.fields(typed, said.map(SavingRule::when), ScheduleForm.always()).stream();
+        Stream<Field> when = ScheduleForm.fields(typed, Optional.of(rule.when()), ScheduleForm.always()).stream();
         return List.of(
                 new Part("What becomes of files?", what.toList()),
                 new Part("Of which?", which.toList()),

@@ -46,6 +46,10 @@ class TierRunStore {
                 .set(TIER_RUN.BYTES, 0L)
                 .set(TIER_RUN.STAYED, 0L)
                 .set(TIER_RUN.BEGUN_AT, Times.stored(at))
+                // What it waited for is in its way no more.
+                .set(
+                        TIER_RUN.PROBLEM,
+                        DSL.when(TIER_RUN.AGAIN_AT.isNotNull(), "").otherwise(TIER_RUN.PROBLEM))
                 .set(TIER_RUN.TRIES, 0)
                 .set(TIER_RUN.RUNNING, rule)
                 .returningResult(TIER_RUN.ID)
