@@ -131,6 +131,7 @@ class TieringJourneyTest {
             page.fill("[name=days]", "2");
             page.locator("select[name=by]").selectOption("LAST_CHANGE");
             page.fill("[name=larger]", "1 KiB");
+            page.locator("select[name=store]").selectOption("peat");
             page.fill("[name=keepDays]", "30");
             press(page, "Add to the draft");
             Drafts.carryOut(page);
