@@ -15,7 +15,7 @@ CREATE TABLE saving_group (
 CREATE TABLE saving_shared (
     run_id   BIGINT          NOT NULL,
     place    INT             NOT NULL,
-    of       VARBINARY(4096) NOT NULL,
+    of       MEDIUMBLOB      NOT NULL,
     files    INT             NOT NULL,
     bytes    BIGINT          NOT NULL,
     paths    MEDIUMBLOB      NOT NULL,

@@ -160,6 +160,27 @@ class SavingsTest {
                 .isLessThan(4 * sampled.path("standardErrorBytes").asLong());
     }
 
+    /** Each backslash of a path is shown as four characters, which makes it longer than any path may be. */
+    @Test
+    void the_longest_paths_are_told() throws Exception {
+        Path tree = Files.createTempDirectory(App.TREES, "deep");
+        Path deep = tree;
+        for (int i = 0; i < 6; i++) {
+            deep = Files.createDirectories(deep.resolve("\\".repeat(240)));
+        }
+        byte[] bytes = random(11, 100 * KIB);
+        Files.write(deep.resolve("a"), bytes);
+        Files.write(deep.resolve("b"), bytes);
+        bringIn("deep", tree);
+        JsonNode told = awaited(begun("deep", "{\"method\":\"FIXED\",\"blockBytes\":4096}"), "done");
+        JsonNode found = App.get("odile", path("deep") + "/" + told.path("id").asLong() + "/found")
+                .json();
+        assertThat(found.path("alike").path(0).path("of").asString())
+                .hasSize(6 * (4 * 240 + 1) + 2)
+                .endsWith("/a");
+        assertThat(found.path("folders").path(0).path("repeatedBytes").asLong()).isEqualTo(100L * KIB);
+    }
+
     /** By the keyboard: chosen, measured, read on the page and in the list. */
     @Test
     void a_folder_is_measured_on_its_page() throws Exception {
