@@ -50,7 +50,7 @@ public sealed interface Chunking {
      * Chunks that end where the bytes before the end say so, so that what is inserted or taken out moves the borders near
      * it only: FastCDC with normalised chunking (Xia, Zou, Jiang, Feng, Hua, Hu, Liu, Zhang: The Design of Fast
      * Content-Defined Chunking for Data Deduplication Based Storage Systems. IEEE Transactions on Parallel and Distributed
-     * Systems 31(9), 2020). A quarter of the average is the least length, eight times the average the most; below the
+     * Systems 31(9), 2020). Half the average is the least length, eight times the average the most; below the
      * average two bits more have to be zero than its logarithm, above it two less. The bits are the highest of the rolling
      * hash, which depend on the last 64 bytes.
      *
@@ -61,7 +61,7 @@ public sealed interface Chunking {
         private static final int LEAST = 1 << 10;
         private static final int MOST = 1 << 22;
         private static final int LEVEL = 2;
-        private static final int TIMES_SHORTER = 4;
+        private static final int TIMES_SHORTER = 2;
         private static final int TIMES_LONGER = 8;
 
         public ContentDefined {
