@@ -13,9 +13,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.SplittableRandom;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.JsonNodeFactory;
 import tools.jackson.databind.node.ObjectNode;
@@ -27,7 +30,16 @@ class TieringPlanTest {
     private static final Instant AT = Instant.parse("2026-02-11T13:14:15Z");
     private static final int DAY = 86_400;
 
-    private record Item(String path, long bytes, long modified, long accessed) {
+    private record Item(String path, long bytes, long modified, long accessed, String owner, String kind) {
+
+        boolean isIn(String folder) {
+            return path.startsWith(folder + "/");
+        }
+
+        String folder() {
+            return path.substring(0, path.lastIndexOf('/'));
+        }
+
         String top() {
             int second = path.indexOf('/', 1);
             return second < 0 ? "/" : path.substring(0, second);
@@ -100,7 +112,9 @@ class TieringPlanTest {
                     line.get("path"),
                     Long.parseLong(line.get("bytes")),
                     Instant.parse(line.get("modified")).getEpochSecond(),
-                    Instant.parse(line.get("accessed")).getEpochSecond())));
+                    Instant.parse(line.get("accessed")).getEpochSecond(),
+                    line.get("owner"),
+                    line.get("kind"))));
         }
         return items;
     }
@@ -232,6 +246,77 @@ class TieringPlanTest {
             browser.page.locator("textarea[name=exclude]").fill("2019");
             assertThat(browser.page.locator("#plan .problem")).containsText("folder 1 is '2019', must begin with /");
             assertThat(browser.errors).isEmpty();
+        }
+    }
+
+    /** What most of some have in common. */
+    private static String most(Stream<String> values) {
+        return values.collect(Collectors.groupingBy(value -> value, Collectors.counting())).entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .orElseThrow()
+                .getKey();
+    }
+
+    private static String rule(String name, int rank, String larger, String rest) {
+        return "{\"change\":\"SetTiering\",\"rule\":{\"name\":\"" + name + "\",\"rank\":" + rank
+                + ",\"store\":\"peat\",\"by\":\"LAST_CHANGE\",\"olderThanDays\":200,\"largerThanBytes\":" + larger + ","
+                + rest + ",\"keepBelow\":null,\"back\":{\"manner\":\"ON_WRITE\",\"reads\":0,\"withinDays\":0},"
+                + "\"when\":null,\"hours\":0,\"mibps\":0,\"mostBytes\":0,\"keepDays\":1}}";
+    }
+
+    @Test
+    void a_rule_is_previewed_with_all_that_it_says_and_behind_those_before_it() throws IOException {
+        List<Item> items = items("press");
+        String top = most(items.stream().map(Item::top).filter(path -> path.length() > 1));
+        List<Item> within = items.stream().filter(item -> item.isIn(top)).toList();
+        String stays = most(within.stream().map(Item::folder).filter(path -> path.length() > top.length()));
+        String kind = most(within.stream().map(Item::kind));
+        String spared = most(within.stream().map(Item::owner));
+        Drafts.carryOut(rule(
+                        "all-large",
+                        801,
+                        "3000000",
+                        "\"places\":[{\"share\":\"press\",\"folder\":\"/\"}],\"kinds\":[],\"exceptPlaces\":[],"
+                                + "\"exceptPeople\":[]")
+                + ","
+                + rule(
+                        "some-more",
+                        802,
+                        "65537",
+                        "\"places\":[{\"share\":\"press\",\"folder\":\"" + top + "\"}],\"kinds\":[\"" + kind
+                                + "\"],\"exceptPlaces\":[{\"share\":\"press\",\"folder\":\"" + stays
+                                + "\"}],\"exceptPeople\":[\"" + spared + "\"]"));
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            long last = App.bean(ShelfClock.class).instant().getEpochSecond() - 200L * DAY;
+            List<Item> about = items("press").stream()
+                    .filter(item -> item.isIn(top) && !item.isIn(stays))
+                    .filter(item -> item.kind.equals(kind) && !item.owner.equals(spared))
+                    .filter(item -> item.bytes > 65_537)
+                    .toList();
+            List<Item> leaving = about.stream()
+                    .filter(item -> item.bytes <= 3_000_000 && item.modified <= last)
+                    .toList();
+            browser.page.navigate("/lighten/rules/some-more");
+            browser.page.locator("a:has-text('what of press would leave')").click();
+
+            assertThat(leaving).isNotEmpty();
+            assertThat(browser.page.locator("#plan strong"))
+                    .containsText(String.format(Locale.ROOT, "in %,d file", leaving.size()));
+            for (String reason : List.of(
+                    "of another kind",
+                    "not in its folders",
+                    "in a folder that stays",
+                    "of somebody whose files stay",
+                    "left to a rule of lower rank")) {
+                assertThat(browser.page.locator("#plan > .quiet").first()).containsText(reason);
+            }
+            assertThat(browser.page.locator("input[name=larger]")).hasValue("65537");
+            browser.page.locator("input[name=kinds]").fill("moving pictures");
+            assertThat(browser.page.locator("#plan .problem")).containsText("'moving pictures' is no kind");
+            assertThat(browser.errors).isEmpty();
+        } finally {
+            Drafts.carryOut("{\"change\":\"DropTiering\",\"name\":\"all-large\"},"
+                    + "{\"change\":\"DropTiering\",\"name\":\"some-more\"}");
         }
     }
 

@@ -106,9 +106,7 @@ class TwoNodesTest {
                 assertThat(taken).contains("\"number\"");
                 if (i % 2 == 1) {
                     int status = node.send(
-                                    "POST",
-                                    "/api/v1/volumes/office/snapshots/delete",
-                                    "{\"numbers\":[" + before + "]}")
+                                    "POST", "/api/v1/volumes/office/snapshots/delete", "{\"numbers\":[" + before + "]}")
                             .statusCode();
                     assertThat(status).isIn(200, 404);
                 }

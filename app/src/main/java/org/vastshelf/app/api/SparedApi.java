@@ -7,9 +7,9 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastshelf.app.config.Settings;
 import org.vastshelf.app.spare.Spares;
-import org.vastshelf.core.spare.AgeBand;
 import org.vastshelf.core.spare.Ages;
 import org.vastshelf.core.spare.ShareCost;
+import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.FileSum;
 
 /** What shares hold by age, what they cost a month, and what would cost less. */

@@ -13,6 +13,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.tier.TierPlanning;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.KeepBelow;
+import org.vastshelf.core.tier.Scope;
 import org.vastshelf.core.tier.TierPlan;
 import org.vastshelf.core.tier.TierRule;
 
@@ -58,8 +59,9 @@ class TieringApi {
             return new TierRule(
                     olderThanDays,
                     by,
-                    largerThanBytes == null ? TierRule.ANY_SIZE : largerThanBytes,
-                    folders(excludeFolders == null ? List.of() : excludeFolders),
+                    Scope.except(
+                            folders(excludeFolders == null ? List.of() : excludeFolders),
+                            largerThanBytes == null ? Scope.ANY_SIZE : largerThanBytes),
                     keepBelow());
         }
 
@@ -92,7 +94,10 @@ class TieringApi {
         }
     }
 
-    /** Which files of a catalogue would leave, which stay and which have left, as a whole and by folders of the first level. */
+    /**
+     * Which files of a catalogue would leave, which stay and why, and which have left: as a whole, by folders of the first
+     * level, and by age.
+     */
     @PostMapping("/api/v1/tiering/plan")
     TierPlan plan(@RequestBody Ask ask) {
         return planning.plan(ask.catalogue, ask.rule(), ask.at == null ? clock.instant() : instant(ask.at));

@@ -2,10 +2,22 @@ package org.vastshelf.app.catalogue;
 
 import java.sql.Connection;
 import java.sql.SQLException;
+import org.jooq.CaseConditionStep;
+import org.jooq.Condition;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
 import org.vastshelf.core.catalogue.AgeBasis;
+import org.vastshelf.core.tier.AgeBand;
 
 /** Sums up a catalogue by days, for plans that go by age. Catalogues of shares change all the time, and have no such sums. */
 public final class AgeTallyStore {
+
+    /** Folders, each with the one of the first level that encloses it. */
+    static final String WITH_TOPS = """
+            folder x FORCE INDEX (PRIMARY)
+            LEFT JOIN folder top FORCE INDEX (folder_by_hash)
+                ON top.catalogue_no = x.catalogue_no AND top.depth = 1
+                AND top.path_hash = LEFT(UNHEX(SHA2(SUBSTRING_INDEX(x.path, '/', 2), 256)), 16)""";
 
     private AgeTallyStore() {}
 
@@ -22,8 +34,19 @@ public final class AgeTallyStore {
         return "IF(" + bytes + " = 0, -1, FLOOR(LOG2(" + bytes + ")))";
     }
 
+    /** The number of the {@link AgeBand} of files of so many days. */
+    public static Field<Integer> band(Field<Long> days) {
+        CaseConditionStep<Integer> band = null;
+        for (AgeBand one : AgeBand.ALL.reversed()) {
+            Condition reached = days.ge((long) one.leastDays());
+            band = band == null ? DSL.when(reached, one.ordinal()) : band.when(reached, one.ordinal());
+        }
+        return band.otherwise(AgeBand.MONTH.ordinal());
+    }
+
     /**
-     * Sums up anew.
+     * Sums up anew. The order of the tables is given: what was just loaded is not in the planner's figures yet, and it may
+     * look for the enclosing folder of each among all.
      *
      * @throws SQLException when the database fails
      */
@@ -32,19 +55,16 @@ public final class AgeTallyStore {
         for (AgeBasis basis : AgeBasis.values()) {
             BulkStore.execute(
                     connection,
-                    "INSERT INTO age_tally SELECT f.catalogue_no, " + basis.ordinal() + ", f." + dayColumn(basis)
-                            + " d, "
-                            + octave("f.bytes") + """
-                             o, t.top, COUNT(*), SUM(f.bytes)
-                            FROM (SELECT x.no, COALESCE(top.no, 0) top FROM folder x
-                                  LEFT JOIN folder top ON top.catalogue_no = x.catalogue_no AND top.depth = 1
-                                      AND top.path_hash = LEFT(UNHEX(SHA2(SUBSTRING_INDEX(x.path, '/', 2), 256)), 16)
-                                  WHERE x.catalogue_no = ?) t
-                            JOIN file f ON f.catalogue_no = ? AND f.folder_no = t.no
-                            WHERE f.counted = 1
-                            GROUP BY d, o, t.top""",
-                    catalogue,
+                    "INSERT INTO age_tally SELECT STRAIGHT_JOIN f.catalogue_no, " + basis.ordinal() + ", f."
+                            + dayColumn(basis) + " d, " + octave("f.bytes") + """
+                             o, COALESCE(top.no, 0) t, COUNT(*), SUM(f.bytes)
+                            FROM\s""" + WITH_TOPS + """
+                             JOIN file f FORCE INDEX (PRIMARY)
+                                ON f.catalogue_no = x.catalogue_no AND f.folder_no = x.no
+                            WHERE x.catalogue_no = ? AND f.counted = 1
+                            GROUP BY d, o, t""",
                     catalogue);
         }
+        SizePageStore.write(connection, catalogue);
     }
 }

@@ -11,6 +11,7 @@ import static org.vastshelf.app.store.generated.Tables.HARD_LINK;
 import static org.vastshelf.app.store.generated.Tables.SAVING_GROUP;
 import static org.vastshelf.app.store.generated.Tables.SAVING_RUN;
 import static org.vastshelf.app.store.generated.Tables.SAVING_SHARED;
+import static org.vastshelf.app.store.generated.Tables.SIZE_PAGE;
 import static org.vastshelf.app.store.generated.Tables.TALLY;
 import static org.vastshelf.app.store.generated.Tables.UNREADABLE;
 
@@ -196,6 +197,7 @@ public class CatalogueStore {
         db.deleteFrom(FOLDER_PAST).where(FOLDER_PAST.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(TALLY).where(TALLY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(AGE_TALLY).where(AGE_TALLY.CATALOGUE_NO.eq(no)).execute();
+        db.deleteFrom(SIZE_PAGE).where(SIZE_PAGE.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();
         Select<Record1<Long>> runs = DSL.select(SAVING_RUN.ID).from(SAVING_RUN).where(SAVING_RUN.CATALOGUE_NO.eq(no));

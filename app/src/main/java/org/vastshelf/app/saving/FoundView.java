@@ -6,7 +6,7 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.saving.Breakdown.By;
 import org.vastshelf.core.saving.Breakdown.Group;
-import org.vastshelf.core.spare.AgeBand;
+import org.vastshelf.core.tier.AgeBand;
 
 /** Where a measurement found what it found, in words. */
 final class FoundView {

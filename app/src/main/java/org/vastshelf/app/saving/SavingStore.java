@@ -23,7 +23,7 @@ import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.saving.MeasuredFile;
 import org.vastshelf.core.saving.Savings;
-import org.vastshelf.core.spare.AgeBand;
+import org.vastshelf.core.tier.AgeBand;
 
 /** Keeps measurements, and finds the files that they read. */
 @Component

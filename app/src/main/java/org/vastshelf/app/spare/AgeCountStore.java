@@ -7,7 +7,6 @@ import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
-import org.jooq.CaseConditionStep;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -18,8 +17,8 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.core.catalogue.AgeBasis;
-import org.vastshelf.core.spare.AgeBand;
 import org.vastshelf.core.spare.Ages;
+import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.FileSum;
 
 /** Counts how old files are. */
@@ -43,10 +42,10 @@ class AgeCountStore {
     Map<String, Map<Cell, Ages.Sum>> byFolder(int catalogue, LocalDate day) {
         Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
         Field<Integer> byUse = DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(band(days(AgeBasis.LAST_USE, day)))
+                .otherwise(AgeTallyStore.band(days(AgeBasis.LAST_USE, day)))
                 .as("use_band");
         Field<Integer> byChange = DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(band(days(AgeBasis.LAST_CHANGE, day)))
+                .otherwise(AgeTallyStore.band(days(AgeBasis.LAST_CHANGE, day)))
                 .as("change_band");
         Field<byte[]> top = DSL.field("SUBSTRING_INDEX({0}, '/', 2)", byte[].class, FOLDER.PATH)
                 .as("top");
@@ -81,15 +80,6 @@ class AgeCountStore {
                 Long.class,
                 DSL.inline(day.toEpochDay()),
                 DSL.field("file." + AgeTallyStore.dayColumn(basis), Long.class));
-    }
-
-    private static Field<Integer> band(Field<Long> days) {
-        CaseConditionStep<Integer> band = null;
-        for (AgeBand one : AgeBand.ALL.reversed()) {
-            Condition reached = days.ge((long) one.leastDays());
-            band = band == null ? DSL.when(reached, one.ordinal()) : band.when(reached, one.ordinal());
-        }
-        return band.otherwise(AgeBand.MONTH.ordinal());
     }
 
     /** Where sums go. */

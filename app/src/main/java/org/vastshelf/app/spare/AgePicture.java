@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.NavigableMap;
 import org.vastshelf.app.kit.Figures;
-import org.vastshelf.core.spare.AgeBand;
 import org.vastshelf.core.spare.Ages;
+import org.vastshelf.core.tier.AgeBand;
 
 /**
  * Which part of the bytes that are here is how old, month by month: a pile for each month, the oldest at the bottom.

@@ -3,8 +3,8 @@ package org.vastshelf.app.spare;
 import java.util.EnumMap;
 import java.util.Map;
 import org.vastshelf.core.catalogue.AgeBasis;
-import org.vastshelf.core.spare.AgeBand;
 import org.vastshelf.core.spare.Ages;
+import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.FileSum;
 
 /** Ages from rows, one for each basis and band. */

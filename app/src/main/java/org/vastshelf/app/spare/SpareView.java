@@ -11,9 +11,9 @@ import org.vastshelf.app.saving.SavingRun;
 import org.vastshelf.app.spare.Spares.Spare;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.saving.Savings;
-import org.vastshelf.core.spare.AgeBand;
 import org.vastshelf.core.spare.Ages;
 import org.vastshelf.core.spare.ShareCost;
+import org.vastshelf.core.tier.AgeBand;
 
 /** What could be spared, in words. */
 final class SpareView {

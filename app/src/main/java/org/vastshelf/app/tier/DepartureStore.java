@@ -29,9 +29,11 @@ class DepartureStore {
 
     /** The first day from the given one on, up to and with another, from which files are. */
     OptionalLong day(int catalogue, AgeBasis by, long from, long upTo) {
-        Long found = db.select(DSL.min(TierStore.day(by)))
+        Long found = db.select(DSL.min(TierQuestionStore.day(by)))
                 .from(FILE)
-                .where(FILE.CATALOGUE_NO.eq(catalogue), TierStore.day(by).between(from, upTo))
+                .where(
+                        FILE.CATALOGUE_NO.eq(catalogue),
+                        TierQuestionStore.day(by).between(from, upTo))
                 .fetchSingle()
                 .value1();
         return found == null ? OptionalLong.empty() : OptionalLong.of(found);
@@ -54,11 +56,13 @@ class DepartureStore {
                 .from(FILE)
                 .join(FOLDER)
                 .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
-                .where(FILE.CATALOGUE_NO.eq(catalogue), TierStore.day(rule.by()).eq(day))
+                .where(
+                        FILE.CATALOGUE_NO.eq(catalogue),
+                        TierQuestionStore.day(rule.by()).eq(day))
                 .and(FILE.BYTES.gt(rule.largerThanBytes()))
-                .and(TierStore.time(rule.by()).le(lastTime))
-                .and(TierStore.isHere())
-                .orderBy(TierStore.time(rule.by()), FILE.BYTES.desc(), FOLDER.PATH, FILE.NAME)
+                .and(TierQuestionStore.time(rule.by()).le(lastTime))
+                .and(TierQuestionStore.isHere())
+                .orderBy(TierQuestionStore.time(rule.by()), FILE.BYTES.desc(), FOLDER.PATH, FILE.NAME)
                 .fetch(row -> new Departing.Found(
                         share,
                         new FilePath(PathBytes.shown(PathBytes.child(row.value1(), row.value2()))),

@@ -6,9 +6,11 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import org.vastshelf.app.kit.AmountText;
 import org.vastshelf.app.kit.AtField;
+import org.vastshelf.app.rule.TypedValues;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.KeepBelow;
 import org.vastshelf.core.tier.Passage;
+import org.vastshelf.core.tier.Scope;
 import org.vastshelf.core.tier.TierRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
@@ -16,6 +18,10 @@ import org.vastshelf.core.unit.SizeText;
 /**
  * What is asked on the page, as it was typed; what was not typed is as usual.
  *
+ * @param within folders a line; none for all
+ * @param kinds only these, with commas between them; none for all
+ * @param people whose files stay
+ * @param rule the name of a rule that this is, before which others decide; empty for none
  * @param percent empty for all that may leave
  * @param store name of a cold store; empty for none
  * @param link MiB a second that go over to the store
@@ -25,7 +31,11 @@ record Leaving(
         Integer days,
         AgeBasis by,
         String larger,
+        String within,
         String exclude,
+        String kinds,
+        String people,
+        String rule,
         String percent,
         String store,
         String link,
@@ -40,7 +50,11 @@ record Leaving(
         days = days == null ? USUAL_DAYS : days;
         by = by == null ? AgeBasis.LAST_USE : by;
         larger = larger == null ? "0" : larger.strip();
+        within = within == null ? "" : within.strip();
         exclude = exclude == null ? "" : exclude.strip();
+        kinds = kinds == null ? "" : kinds.strip();
+        people = people == null ? "" : people.strip();
+        rule = rule == null ? "" : rule;
         percent = percent == null ? "" : percent.strip();
         store = store == null ? "" : store;
         link = link == null ? USUAL_RATE : link.strip();
@@ -59,14 +73,23 @@ record Leaving(
         return AtField.read(field, () -> new Passage(AmountText.parse(field, typed)));
     }
 
-    /** The rule that is asked about. */
-    TierRule rule(long capacity) {
-        return new TierRule(days, by, size(), folders(), keepBelow(capacity));
+    /** The rule that is asked about, in the form it has for one catalogue. */
+    TierRule rule(long capacity, List<Scope> earlier) {
+        return new TierRule(days, by, scope(), earlier, keepBelow(capacity));
     }
 
     /** All that may ever leave by it, of whichever age. */
-    TierRule ofAnyAge() {
-        return new TierRule(0, by, size(), folders(), Optional.empty());
+    TierRule ofAnyAge(List<Scope> earlier) {
+        return new TierRule(0, by, scope(), earlier, Optional.empty());
+    }
+
+    private Scope scope() {
+        return new Scope(
+                folders("within", within),
+                folders("exclude", exclude),
+                TypedValues.kinds("kinds", kinds),
+                TypedValues.list(people),
+                size());
     }
 
     private long size() {
@@ -77,16 +100,14 @@ record Leaving(
                         : SizeText.parse("size", larger, Bytes.ZERO, MOST).value());
     }
 
-    private List<String> folders() {
-        List<String> lines = exclude.lines()
-                .map(String::strip)
-                .filter(line -> !line.isEmpty())
-                .toList();
+    private static List<String> folders(String field, String typed) {
+        List<String> lines =
+                typed.lines().map(String::strip).filter(line -> !line.isEmpty()).toList();
         IntStream.range(0, lines.size())
                 .filter(i -> !lines.get(i).startsWith("/"))
                 .findFirst()
                 .ifPresent(i -> {
-                    throw new AtField("exclude", "folder " + (i + 1) + " is '" + lines.get(i) + "', must begin with /");
+                    throw new AtField(field, "folder " + (i + 1) + " is '" + lines.get(i) + "', must begin with /");
                 });
         return lines;
     }

@@ -1,5 +1,6 @@
 package org.vastshelf.app.tier;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -49,6 +50,7 @@ class LeavingController {
     private void show(String name, Leaving asked, Model model) {
         long capacity = capacity(name);
         model.addAttribute("name", name);
+        estates.load().find(Kinds.TIERING, asked.rule()).ifPresent(rule -> model.addAttribute("rule", rule.name()));
         model.addAttribute("answered", false);
         try {
             TierPlanning.Answer answer = planning.answer(name, asked, capacity);
@@ -77,46 +79,57 @@ class LeavingController {
 
     private List<Field> fields(Typed.Fields typed, Leaving asked, boolean isShare) {
         List<String> stores = List.copyOf(estates.load().all(Kinds.COLD_STORE).keySet());
-        return Stream.of(
-                        Stream.of(
-                                typed.slider("days", "Age, in days", asked.days())
-                                        .between(0, Leaving.MOST_DAYS)
-                                        .width("w-80"),
-                                typed.select(
-                                                "by",
-                                                "Counted from",
-                                                List.of(AgeBasis.values()),
-                                                AgeBasis::name,
-                                                basis ->
-                                                        basis == AgeBasis.LAST_USE ? "the last use" : "the last change",
-                                                asked.by())
-                                        .width("w-44"),
-                                typed.text("larger", "Larger than", asked.larger())
-                                        .hint("such as 1 MiB; 0 for all but empty ones")
-                                        .width("w-52")),
-                        isShare
-                                ? Stream.of(typed.text("percent", "Only while more is used than %", asked.percent())
-                                        .hint("of the volume; empty for all that may leave")
-                                        .width("w-60"))
-                                : Stream.<Field>empty(),
-                        stores.isEmpty()
-                                ? Stream.<Field>empty()
-                                : Stream.of(
-                                        typed.select(
-                                                        "store",
-                                                        "To",
-                                                        stores,
-                                                        asked.store().isEmpty() ? stores.getFirst() : asked.store())
-                                                .width("w-40"),
-                                        typed.text("link", "Over the link, MiB/s", asked.link())
-                                                .width("w-44")),
-                        Stream.of(typed.text("backup", "The backup reads, MiB/s", asked.backup())
-                                .width("w-52")),
-                        Stream.of(typed.area("exclude", "Except what lies below", asked.exclude())
-                                .with("rows", 2)
-                                .hint("a folder a line")
-                                .width("w-60")))
+        return Stream.of(which(typed, asked), where(typed, asked, isShare, stores))
                 .flatMap(fields -> fields)
                 .toList();
+    }
+
+    private static Stream<Field> which(Typed.Fields typed, Leaving asked) {
+        return Stream.of(
+                typed.slider("days", "Age, in days", asked.days())
+                        .between(0, Leaving.MOST_DAYS)
+                        .width("w-80"),
+                typed.select(
+                                "by",
+                                "Counted from",
+                                List.of(AgeBasis.values()),
+                                AgeBasis::name,
+                                basis -> basis == AgeBasis.LAST_USE ? "the last use" : "the last change",
+                                asked.by())
+                        .width("w-44"),
+                typed.text("larger", "Larger than", asked.larger())
+                        .hint("such as 1 MiB; 0 for all but empty ones")
+                        .width("w-52"),
+                typed.text("kinds", "Only", asked.kinds())
+                        .hint("such as films, pictures; empty for all kinds")
+                        .width("w-60"),
+                typed.area("within", "Only what lies below", asked.within())
+                        .with("rows", 2)
+                        .hint("a folder a line; empty for all")
+                        .width("w-60"),
+                typed.area("exclude", "Except what lies below", asked.exclude())
+                        .with("rows", 2)
+                        .hint("a folder a line")
+                        .width("w-60"),
+                typed.text("people", "Except of", asked.people())
+                        .hint("accounts, with commas between them")
+                        .width("w-60"));
+    }
+
+    private static Stream<Field> where(Typed.Fields typed, Leaving asked, boolean isShare, List<String> stores) {
+        List<Field> fields = new ArrayList<>();
+        if (isShare) {
+            fields.add(typed.text("percent", "Only while more is used than %", asked.percent())
+                    .hint("of the volume; empty for all that may leave")
+                    .width("w-60"));
+        }
+        if (!stores.isEmpty()) {
+            fields.add(typed.select("store", "To", stores, asked.store().isEmpty() ? stores.getFirst() : asked.store())
+                    .width("w-40"));
+            fields.add(typed.text("link", "Over the link, MiB/s", asked.link()).width("w-44"));
+        }
+        fields.add(
+                typed.text("backup", "The backup reads, MiB/s", asked.backup()).width("w-52"));
+        return fields.stream();
     }
 }

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -19,6 +20,7 @@ import org.vastshelf.core.tier.AgeCurve;
 import org.vastshelf.core.tier.ColdCost;
 import org.vastshelf.core.tier.FileSum;
 import org.vastshelf.core.tier.Passage;
+import org.vastshelf.core.tier.Standing;
 import org.vastshelf.core.tier.TierPlan;
 
 /**
@@ -27,6 +29,8 @@ import org.vastshelf.core.tier.TierPlan;
  * @param picture how much is how old
  * @param costs what the cold store that was chosen would ask
  * @param times how long things would take
+ * @param because why what stays stays
+ * @param ages by age, the oldest first
  * @param more how many folders are not shown
  */
 record LeavingView(
@@ -34,15 +38,17 @@ record LeavingView(
         String leaving,
         String staying,
         String left,
+        String because,
         Picture picture,
         List<Cost> costs,
         List<Cost> times,
+        List<Row> ages,
         List<Row> rows,
         String more) {
 
     private static final int SHOWN = 100;
 
-    record Row(String folder, String leaving, String files, String share, String staying, String left) {}
+    record Row(String what, String leaving, String files, String share, String staying, String because, String left) {}
 
     record Cost(String what, String amount) {}
 
@@ -112,12 +118,17 @@ record LeavingView(
                 sum(fmt, plan.leaving()),
                 sum(fmt, plan.staying()),
                 plan.left().files() == 0 ? "" : sum(fmt, plan.left()) + " left before.",
+                plan.because().isEmpty() ? "" : "Of what stays: " + because(fmt, plan.because()) + ".",
                 Picture.of(fmt, answer.curve(), asked.days()),
                 store.map(ColdStores.Known::store)
                         .map(s -> new Costs(fmt, currency, plan.leaving(), s.prices())
                                 .told(answer.standing(), asked.days()))
                         .orElse(List.of()),
                 times(fmt, asked, plan, store),
+                plan.byAge().reversed().stream()
+                        .map(age ->
+                                row(fmt, age.age().title(), age.leaving(), age.staying(), age.left(), age.because()))
+                        .toList(),
                 plan.byFolder().stream()
                         .sorted(Comparator.comparing((TierPlan.Folder folder) ->
                                         folder.leaving().bytes())
@@ -221,13 +232,34 @@ record LeavingView(
     }
 
     private static Row row(Figures fmt, TierPlan.Folder folder) {
-        long all = folder.leaving().bytes() + folder.staying().bytes();
-        return new Row(
+        return row(
+                fmt,
                 folder.folder().equals("/") ? "files beside the folders" : folder.folder(),
-                fmt.size(folder.leaving().bytes()),
-                fmt.count(folder.leaving().files()),
-                all == 0 ? "" : fmt.percent(folder.leaving().bytes() / (double) all),
-                fmt.size(folder.staying().bytes()),
-                folder.left().bytes() == 0 ? "" : fmt.size(folder.left().bytes()));
+                folder.leaving(),
+                folder.staying(),
+                folder.left(),
+                folder.because());
+    }
+
+    private static Row row(
+            Figures fmt, String what, FileSum leaving, FileSum staying, FileSum left, Map<Standing, FileSum> because) {
+        long all = leaving.bytes() + staying.bytes();
+        return new Row(
+                what,
+                fmt.size(leaving.bytes()),
+                fmt.count(leaving.files()),
+                all == 0 ? "" : fmt.percent(leaving.bytes() / (double) all),
+                fmt.size(staying.bytes()),
+                because(fmt, because),
+                left.files() == 0 ? "" : fmt.size(left.bytes()));
+    }
+
+    private static String because(Figures fmt, Map<Standing, FileSum> because) {
+        return because.entrySet().stream()
+                .sorted(Map.Entry.comparingByValue(
+                        Comparator.comparingLong(FileSum::bytes).reversed()))
+                .map(reason -> fmt.size(reason.getValue().bytes()) + " "
+                        + reason.getKey().title())
+                .collect(Collectors.joining(", "));
     }
 }

@@ -6,13 +6,14 @@ import java.util.function.Function;
 import java.util.stream.Stream;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Field;
-import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.rule.ScheduleForm;
 import org.vastshelf.app.rule.TypedValues;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.estate.ComeBack;
 import org.vastshelf.core.estate.TieringRule;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
 
 /** A tiering rule as it is typed. */
 record RuleTyping(
@@ -42,8 +43,7 @@ record RuleTyping(
     public record Part(String legend, List<Field> fields) {}
 
     /** The fields, filled with what a rule says, or with what is usual. */
-    static List<Part> parts(
-            Typed.Fields typed, Figures fmt, Optional<TieringRule> rule, List<String> stores, int nextRank) {
+    static List<Part> parts(Typed.Fields typed, Optional<TieringRule> rule, List<String> stores, int nextRank) {
         Function<Function<TieringRule, Object>, String> said =
                 of -> rule.map(of).map(String::valueOf).orElse("");
         Stream<Field> name = rule.isPresent()
@@ -73,7 +73,7 @@ record RuleTyping(
                 typed.text(
                                 "larger",
                                 "Larger than",
-                                rule.map(r -> size(fmt, r.largerThanBytes())).orElse("64 KiB"))
+                                rule.map(r -> size(r.largerThanBytes())).orElse("64 KiB"))
                         .width("w-32"),
                 typed.text(
                                 "kinds",
@@ -142,7 +142,7 @@ record RuleTyping(
                 typed.text(
                                 "most",
                                 "At most in a run",
-                                rule.map(r -> r.mostBytes() == 0 ? "" : size(fmt, r.mostBytes()))
+                                rule.map(r -> r.mostBytes() == 0 ? "" : size(r.mostBytes()))
                                         .orElse(""))
                         .hint("such as 2 TiB")
                         .width("w-36"));
@@ -158,8 +158,8 @@ record RuleTyping(
         return value == 0 ? "" : String.valueOf(value);
     }
 
-    private static String size(Figures fmt, long bytes) {
-        return bytes == 0 ? "0" : fmt.size(bytes);
+    private static String size(long bytes) {
+        return SizeText.exact(Bytes.of(bytes));
     }
 
     /** The rule that is meant. */

@@ -1,19 +1,22 @@
 package org.vastshelf.app.tier;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.springframework.web.util.UriUtils;
+import org.springframework.web.util.UriComponentsBuilder;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Mark;
+import org.vastshelf.app.rule.TypedValues;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.estate.SharePlace;
 import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.tier.FirstRule;
+import org.vastshelf.core.tier.Scope;
 import org.vastshelf.core.time.ScheduleWords;
+import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
 
 /** Tiering rules and their runs as pages say them. */
 final class RuleView {
@@ -114,14 +117,34 @@ final class RuleView {
         return rule.places().stream()
                 .map(SharePlace::share)
                 .distinct()
-                .map(share -> new Preview(
-                        "what of " + share + " would leave",
-                        "/lighten/leaving/" + UriUtils.encodePathSegment(share, StandardCharsets.UTF_8) + "?days="
-                                + rule.olderThanDays() + "&by=" + rule.by().name() + "&store=" + rule.store()
-                                + rule.keepBelow()
-                                        .map(percent -> "&percent=" + percent)
-                                        .orElse("")))
+                .map(share -> new Preview("what of " + share + " would leave", preview(rule, share)))
                 .toList();
+    }
+
+    private static String preview(TieringRule rule, String share) {
+        Scope scope = Scope.of(rule, share).orElseThrow();
+        return UriComponentsBuilder.fromPath("/lighten/leaving/{share}")
+                .queryParam("rule", "{rule}")
+                .queryParam("days", rule.olderThanDays())
+                .queryParam("by", rule.by())
+                .queryParam("larger", "{larger}")
+                .queryParam("within", "{within}")
+                .queryParam("exclude", "{exclude}")
+                .queryParam("kinds", "{kinds}")
+                .queryParam("people", "{people}")
+                .queryParam("percent", rule.keepBelow().map(String::valueOf).orElse(""))
+                .queryParam("store", "{store}")
+                .encode()
+                .buildAndExpand(
+                        share,
+                        rule.name(),
+                        SizeText.exact(Bytes.of(scope.largerThanBytes())),
+                        String.join("\n", scope.folders()),
+                        String.join("\n", scope.exceptFolders()),
+                        TypedValues.said(scope.kinds()),
+                        String.join(", ", scope.exceptPeople()),
+                        rule.store())
+                .toUriString();
     }
 
     /** A run in the list. */

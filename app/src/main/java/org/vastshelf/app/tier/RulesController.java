@@ -57,7 +57,7 @@ class RulesController {
         model.addAttribute("designs", me.isAdministrator() && !stores().isEmpty());
         model.addAttribute("storeless", stores().isEmpty());
         if (me.isAdministrator() && !stores().isEmpty()) {
-            form(model, fmt, HERE, Optional.empty());
+            form(model, HERE, Optional.empty());
         }
         return "tiering-rules";
     }
@@ -66,14 +66,14 @@ class RulesController {
         return List.copyOf(estates.load().all(Kinds.COLD_STORE).keySet());
     }
 
-    private void form(Model model, Figures fmt, String action, Optional<TieringRule> rule) {
+    private void form(Model model, String action, Optional<TieringRule> rule) {
         int next = estates.load().all(Kinds.TIERING).values().stream()
                         .mapToInt(TieringRule::rank)
                         .max()
                         .orElse(0)
                 + 1;
         model.addAttribute("action", action);
-        model.addAttribute("parts", RuleTyping.parts(Typed.of(model).at(action), fmt, rule, stores(), next));
+        model.addAttribute("parts", RuleTyping.parts(Typed.of(model).at(action), rule, stores(), next));
     }
 
     @GetMapping(HERE + "/{name}")
@@ -83,7 +83,7 @@ class RulesController {
         show(me, fmt, rule, model);
         model.addAttribute("designs", me.isAdministrator());
         if (me.isAdministrator()) {
-            form(model, fmt, HERE + "/" + name, Optional.of(rule));
+            form(model, HERE + "/" + name, Optional.of(rule));
         }
         return "tiering-rule";
     }

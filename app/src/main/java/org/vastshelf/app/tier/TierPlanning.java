@@ -1,13 +1,20 @@
 package org.vastshelf.app.tier;
 
 import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.CatalogueStore.Catalogue;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.NotFound;
 import org.vastshelf.app.spare.Spares;
+import org.vastshelf.app.store.EstateStore;
+import org.vastshelf.core.estate.Kinds;
+import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.tier.AgeCurve;
+import org.vastshelf.core.tier.Scope;
 import org.vastshelf.core.tier.TierPlan;
 import org.vastshelf.core.tier.TierRule;
 
@@ -20,9 +27,11 @@ public class TierPlanning {
     private final CatalogueStore catalogues;
     private final TierStore store;
     private final Spares spares;
+    private final EstateStore estates;
     private final ShelfClock clock;
 
-    TierPlanning(CatalogueStore catalogues, TierStore store, Spares spares, ShelfClock clock) {
+    TierPlanning(CatalogueStore catalogues, TierStore store, Spares spares, EstateStore estates, ShelfClock clock) {
+        this.estates = estates;
         this.spares = spares;
         this.clock = clock;
         this.catalogues = catalogues;
@@ -35,10 +44,20 @@ public class TierPlanning {
     Answer answer(String catalogue, Leaving asked, long capacity) {
         Instant now = clock.instant();
         Catalogue of = found(catalogue);
+        List<Scope> earlier = before(asked.rule(), catalogue);
         return new Answer(
-                plan(catalogue, asked.rule(capacity), now),
-                AgeCurve.of(store.byDay(of, asked.ofAnyAge(), now), Math.floorDiv(now.getEpochSecond(), DAY)),
+                plan(catalogue, asked.rule(capacity, earlier), now),
+                AgeCurve.of(store.byDay(of, asked.ofAnyAge(earlier), now), Math.floorDiv(now.getEpochSecond(), DAY)),
                 spares.standing(of));
+    }
+
+    /** What rules of a share that come before one are about; nothing where there is no such rule. */
+    private List<Scope> before(String rule, String share) {
+        Map<String, TieringRule> rules = estates.load().all(Kinds.TIERING);
+        return Optional.ofNullable(rules.get(rule)).stream()
+                .flatMap(asked -> rules.values().stream().filter(other -> other.rank() < asked.rank()))
+                .flatMap(other -> Scope.of(other, share).stream())
+                .toList();
     }
 
     private Catalogue found(String catalogue) {

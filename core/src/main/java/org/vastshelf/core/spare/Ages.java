@@ -2,6 +2,7 @@ package org.vastshelf.core.spare;
 
 import java.util.EnumMap;
 import java.util.Map;
+import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.FileSum;
 
 /**

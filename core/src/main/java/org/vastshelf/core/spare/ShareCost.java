@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.vastshelf.core.estate.ColdPrices;
 import org.vastshelf.core.estate.Price;
+import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.FileSum;
 
 /**

@@ -1,29 +1,29 @@
 package org.vastshelf.core.tier;
 
 import java.util.List;
-import java.util.Map;
+import java.util.Set;
 import java.util.function.Predicate;
 
 /** The files of a catalogue as a rule of tiering meets them; implemented by whoever keeps them. */
 public interface AgedFiles {
 
     /**
-     * Files that may leave, by the day of their time and by the folder of the first level in which they lie.
+     * Files of one standing, by the day of their time and by the folder of the first level in which they lie.
      *
      * @param folder its path, {@code /} for what lies in the root itself
-     * @param day days since 1970
+     * @param day days since 1970; of files that do not leave some day of the same {@link AgeBand} is enough
      */
-    record Cell(String folder, long day, FileSum sum) {}
+    record Cell(String folder, long day, Standing standing, FileSum sum) {}
 
     /** One file that may leave. */
     record AgedFile(String folder, long bytes) {}
 
     /**
-     * @param here what is here by folders of the first level, whether it may leave or not
-     * @param left what has left
-     * @param mayLeave in any order; several cells of one folder and day add up
+     * @param folders those of the first level, and {@code /}
+     * @param today days since 1970, from which ages are counted back
+     * @param cells in any order; several of one folder, day and standing add up
      */
-    record Survey(Map<String, FileSum> here, Map<String, FileSum> left, List<Cell> mayLeave) {}
+    record Survey(Set<String> folders, long today, List<Cell> cells) {}
 
     Survey survey();
 

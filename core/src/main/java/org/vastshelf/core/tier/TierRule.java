@@ -7,32 +7,27 @@ import java.util.Optional;
 import org.vastshelf.core.catalogue.AgeBasis;
 
 /**
- * Which files may leave: all that are old enough and large enough and lie below no excluded folder.
+ * Which files of a catalogue may leave: all in its scope that are old enough and that no earlier rule is about.
  *
  * @param olderThanDays whole days of 86,400 seconds, 0 to 36,500
- * @param largerThanBytes files of this size stay; -1 for a rule that goes by age alone
- * @param excludedFolders paths from the root of what is planned, each beginning with a slash
+ * @param earlier scopes of rules that decide before it
  * @param keepBelow where it is given, only the coldest leave, until no more than this is used
  */
 public record TierRule(
-        int olderThanDays,
-        AgeBasis by,
-        long largerThanBytes,
-        List<String> excludedFolders,
-        Optional<KeepBelow> keepBelow) {
+        int olderThanDays, AgeBasis by, Scope scope, List<Scope> earlier, Optional<KeepBelow> keepBelow) {
 
     public static final int MOST_DAYS = 36_500;
-    /** A size below which no file lies. */
-    public static final long ANY_SIZE = -1;
 
     public TierRule {
         if (olderThanDays < 0 || olderThanDays > MOST_DAYS) {
             throw new IllegalArgumentException("olderThanDays is " + olderThanDays + ", must be 0 to " + MOST_DAYS);
         }
-        if (largerThanBytes < ANY_SIZE) {
-            throw new IllegalArgumentException("largerThanBytes is " + largerThanBytes + ", must be at least 0");
-        }
-        excludedFolders = List.copyOf(excludedFolders);
+        earlier = List.copyOf(earlier);
+    }
+
+    /** One that decides alone. */
+    public TierRule(int olderThanDays, AgeBasis by, Scope scope, Optional<KeepBelow> keepBelow) {
+        this(olderThanDays, by, scope, List.of(), keepBelow);
     }
 
     /**

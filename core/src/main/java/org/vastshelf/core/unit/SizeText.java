@@ -1,6 +1,7 @@
 package org.vastshelf.core.unit;
 
 import java.math.BigDecimal;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -23,6 +24,8 @@ public final class SizeText {
             Map.entry("gib", Bytes.GIB),
             Map.entry("tib", Bytes.TIB),
             Map.entry("pib", Bytes.TIB << 10));
+
+    private static final List<String> BINARY = List.of("", " KiB", " MiB", " GiB", " TiB", " PiB");
 
     private SizeText() {}
 
@@ -53,6 +56,17 @@ public final class SizeText {
             throw new IllegalArgumentException(name + " is " + typed + ", must be at most " + describe(most));
         }
         return Bytes.of(whole.longValueExact());
+    }
+
+    /** A size as one would type it to get exactly this one again: in the largest binary unit of which it is a multiple. */
+    public static String exact(Bytes bytes) {
+        long amount = bytes.value();
+        int unit = 0;
+        while (amount > 0 && amount % Bytes.KIB == 0 && unit < BINARY.size() - 1) {
+            amount /= Bytes.KIB;
+            unit++;
+        }
+        return amount + BINARY.get(unit);
     }
 
     private static String describe(Bytes bytes) {

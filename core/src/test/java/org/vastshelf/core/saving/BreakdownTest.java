@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.saving.Breakdown.By;
 import org.vastshelf.core.saving.Breakdown.Group;
-import org.vastshelf.core.spare.AgeBand;
+import org.vastshelf.core.tier.AgeBand;
 
 class BreakdownTest {
 

@@ -12,6 +12,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.core.estate.ColdPrices;
+import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.FileSum;
 import org.vastshelf.core.unit.Bytes;
 

@@ -39,10 +39,10 @@ class ColdCostTest {
     void a_curve_says_how_much_is_at_least_so_old() {
         AgeCurve curve = AgeCurve.of(
                 List.of(
-                        new Cell("/a", 90, new FileSum(1, 5)),
-                        new Cell("/b", 90, new FileSum(1, 6)),
-                        new Cell("/a", 100, new FileSum(2, 20)),
-                        new Cell("/a", 130, new FileSum(1, 100))),
+                        new Cell("/a", 90, Standing.LEAVES, new FileSum(1, 5)),
+                        new Cell("/b", 90, Standing.LEAVES, new FileSum(1, 6)),
+                        new Cell("/a", 100, Standing.LEAVES, new FileSum(2, 20)),
+                        new Cell("/a", 130, Standing.LEAVES, new FileSum(1, 100))),
                 100);
 
         assertThat(curve.atLeast(0)).isEqualTo(131);

@@ -11,8 +11,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.random.RandomGenerator;
+import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -23,6 +25,7 @@ class TierPlanTest {
 
     private static final Instant NOON = Instant.parse("2026-03-02T12:00:00Z");
     private static final long DAY = 86_400;
+    private static final Scope ANY = Scope.except(List.of(), Scope.ANY_SIZE);
 
     /** A file of the tests' own; its folder is of the first level. */
     private record Item(String folder, String path, long bytes, long time) {}
@@ -31,18 +34,28 @@ class TierPlanTest {
     private record Listed(List<Item> items, TierRule rule, Instant at) implements AgedFiles {
 
         private boolean mayLeave(Item item) {
-            return item.time <= rule.lastTime(at) && item.bytes > rule.largerThanBytes();
+            return standing(item) == Standing.LEAVES;
+        }
+
+        private Standing standing(Item item) {
+            if (item.bytes <= rule.scope().largerThanBytes()) {
+                return Standing.SMALL;
+            }
+            return item.time <= rule.lastTime(at) ? Standing.LEAVES : Standing.YOUNG;
         }
 
         @Override
         public Survey survey() {
-            Map<String, FileSum> here = new HashMap<>();
-            items.forEach(item -> here.merge(item.folder, new FileSum(1, item.bytes), FileSum::plus));
-            List<Cell> cells = items.stream()
-                    .filter(this::mayLeave)
-                    .map(item -> new Cell(item.folder, Math.floorDiv(item.time, DAY), new FileSum(1, item.bytes)))
-                    .toList();
-            return new Survey(here, Map.of(), cells);
+            return new Survey(
+                    Set.of("/a", "/b", "/c"),
+                    Math.floorDiv(at.getEpochSecond(), DAY),
+                    items.stream()
+                            .map(item -> new Cell(
+                                    item.folder,
+                                    Math.floorDiv(item.time, DAY),
+                                    standing(item),
+                                    new FileSum(1, item.bytes)))
+                            .toList());
         }
 
         @Override
@@ -84,7 +97,7 @@ class TierPlanTest {
         Optional<KeepBelow> below = keep
                 ? Optional.of(new KeepBelow(new BigDecimal(random.nextInt(101)), random.nextLong(8_000)))
                 : Optional.empty();
-        TierRule rule = new TierRule(days, AgeBasis.LAST_USE, larger, List.of(), below);
+        TierRule rule = new TierRule(days, AgeBasis.LAST_USE, Scope.except(List.of(), larger), below);
 
         TierPlan plan = TierPlan.of(rule, new Listed(items, rule, NOON));
 
@@ -104,11 +117,49 @@ class TierPlanTest {
                         .isEqualTo(leaving.getOrDefault(folder.folder(), FileSum.NONE)));
         assertThat(plan.staying().bytes()).isEqualTo(used);
         assertThat(plan.leaving().plus(plan.staying()).files()).isEqualTo(items.size());
+        assertThat(sum(plan.byAge().stream().map(TierPlan.Age::leaving))).isEqualTo(plan.leaving());
+        assertThat(sum(plan.byAge().stream().map(TierPlan.Age::staying))).isEqualTo(plan.staying());
+        assertThat(sum(plan.because().values().stream())).isEqualTo(plan.staying());
+    }
+
+    private static FileSum sum(Stream<FileSum> sums) {
+        return sums.reduce(FileSum.NONE, FileSum::plus);
+    }
+
+    @Test
+    void what_stays_says_why_by_age_and_by_folder() {
+        KeepBelow half = new KeepBelow(new BigDecimal("50"), 2_000);
+        TierRule rule = new TierRule(365, AgeBasis.LAST_USE, Scope.except(List.of(), 10), Optional.of(half));
+        long now = NOON.getEpochSecond();
+        List<Item> items = List.of(
+                new Item("/a", "/a/1", 700, now - 2_000 * DAY),
+                new Item("/a", "/a/2", 10, now - 1_200 * DAY),
+                new Item("/b", "/b/3", 300, now - 1_100 * DAY),
+                new Item("/b", "/b/4", 500, now - 40 * DAY));
+
+        TierPlan plan = TierPlan.of(rule, new Listed(items, rule, NOON));
+
+        assertThat(plan.leaving()).as("1,510 are used, 1,000 may be").isEqualTo(new FileSum(1, 700));
+        assertThat(plan.because())
+                .isEqualTo(Map.of(
+                        Standing.SMALL, new FileSum(1, 10),
+                        Standing.ENOUGH, new FileSum(1, 300),
+                        Standing.YOUNG, new FileSum(1, 500)));
+        assertThat(plan.byFolder().getFirst().because()).isEqualTo(Map.of(Standing.SMALL, new FileSum(1, 10)));
+        assertThat(plan.byAge())
+                .extracting(age -> age.leaving().bytes() + ", " + age.because())
+                .containsExactly(
+                        "0, {}",
+                        "0, {YOUNG=FileSum[files=1, bytes=500]}",
+                        "0, {}",
+                        "0, {}",
+                        "0, {SMALL=FileSum[files=1, bytes=10], ENOUGH=FileSum[files=1, bytes=300]}",
+                        "700, {}");
     }
 
     @Test
     void a_file_is_as_old_as_whole_days_have_passed() {
-        TierRule rule = new TierRule(2, AgeBasis.LAST_CHANGE, TierRule.ANY_SIZE, List.of(), Optional.empty());
+        TierRule rule = new TierRule(2, AgeBasis.LAST_CHANGE, ANY, Optional.empty());
         long border = NOON.getEpochSecond() - 2 * DAY;
         List<Item> items = List.of(new Item("/a", "/a/1", 1, border), new Item("/a", "/a/2", 2, border + 1));
 
@@ -134,7 +185,7 @@ class TierPlanTest {
                 .hasMessageContaining("must have at most 6 decimals");
         assertThatThrownBy(() -> new KeepBelow(BigDecimal.TEN, -1))
                 .hasMessage("capacityBytes is -1, must be at least 0");
-        assertThatThrownBy(() -> new TierRule(36_501, AgeBasis.LAST_USE, 0, List.of(), Optional.empty()))
+        assertThatThrownBy(() -> new TierRule(36_501, AgeBasis.LAST_USE, ANY, Optional.empty()))
                 .hasMessage("olderThanDays is 36501, must be 0 to 36500");
     }
 }

@@ -1,4 +1,4 @@
-package org.vastshelf.core.spare;
+package org.vastshelf.core.tier;
 
 import java.util.List;
 

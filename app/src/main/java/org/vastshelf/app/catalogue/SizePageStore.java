@@ -1,0 +1,141 @@
+package org.vastshelf.app.catalogue;
+
+import java.nio.ByteBuffer;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.vastshelf.app.store.LoadStore;
+
+/**
+ * Writes the files of a catalogue that does not change into pages by their size class, an eighth of a power of two each:
+ * size, days of last use and last change, and the folder of the first level. Memory is that of a page a class.
+ */
+public final class SizePageStore {
+
+    private static final int ENTRY = Long.BYTES + 3 * Integer.BYTES;
+    private static final int PAGE = 3_200 * ENTRY;
+    private static final int AT_ONCE = 50_000;
+    private static final int LOAD = 8 << 20;
+
+    private final Connection connection;
+    private final int catalogue;
+    private final LoadStore rows = new LoadStore("size_page", "catalogue_no,magnitude,page,entries").exactly();
+    private final Map<Integer, ByteBuffer> open = new HashMap<>();
+    private int pages;
+
+    private SizePageStore(Connection connection, int catalogue) {
+        this.connection = connection;
+        this.catalogue = catalogue;
+    }
+
+    /** One file as a page tells it. */
+    @FunctionalInterface
+    public interface Reader {
+        void read(long bytes, int useDay, int changeDay, int top);
+    }
+
+    /** Hands over all files of a page. */
+    public static void read(byte[] entries, Reader reader) {
+        ByteBuffer page = ByteBuffer.wrap(entries);
+        while (page.hasRemaining()) {
+            reader.read(page.getLong(), page.getInt(), page.getInt(), page.getInt());
+        }
+    }
+
+    /**
+     * Writes all anew.
+     *
+     * @throws SQLException when the database fails
+     */
+    public static void write(Connection connection, int catalogue) throws SQLException {
+        BulkStore.execute(connection, "DELETE FROM size_page WHERE catalogue_no = ?", catalogue);
+        new SizePageStore(connection, catalogue).write();
+    }
+
+    private record File(
+            int folder, byte[] name, long bytes, int useDay, int changeDay, int magnitude, boolean counted) {}
+
+    private void write() throws SQLException {
+        List<File> files = after(-1, new byte[0]);
+        while (!files.isEmpty()) {
+            File last = files.getLast();
+            Map<Integer, Integer> tops = tops(files.getFirst().folder, last.folder);
+            for (File file : files) {
+                if (file.counted) {
+                    add(file, tops.get(file.folder));
+                }
+            }
+            files = files.size() < AT_ONCE ? List.of() : after(last.folder, last.name);
+        }
+        for (Map.Entry<Integer, ByteBuffer> last : open.entrySet()) {
+            put(last.getKey(), last.getValue());
+        }
+        rows.flush(connection);
+    }
+
+    private List<File> after(int folder, byte[] name) throws SQLException {
+        List<File> files = new ArrayList<>();
+        try (PreparedStatement sql = connection.prepareStatement(
+                "SELECT folder_no, name, bytes, use_day, change_day, magnitude, counted FROM file FORCE INDEX (PRIMARY)"
+                        + " WHERE catalogue_no = ? AND (folder_no > ? OR folder_no = ? AND name > ?)"
+                        + " ORDER BY folder_no, name LIMIT " + AT_ONCE)) {
+            sql.setInt(1, catalogue);
+            sql.setInt(2, folder);
+            sql.setInt(3, folder);
+            sql.setBytes(4, name);
+            try (ResultSet row = sql.executeQuery()) {
+                while (row.next()) {
+                    files.add(new File(
+                            row.getInt(1),
+                            row.getBytes(2),
+                            row.getLong(3),
+                            row.getInt(4),
+                            row.getInt(5),
+                            row.getInt(6),
+                            row.getInt(7) == 1));
+                }
+            }
+        }
+        return files;
+    }
+
+    /** The folder of the first level that encloses each of some; 0 for the root. */
+    private Map<Integer, Integer> tops(int from, int upTo) throws SQLException {
+        Map<Integer, Integer> tops = new HashMap<>();
+        try (PreparedStatement sql = connection.prepareStatement("SELECT x.no, COALESCE(top.no, 0) FROM "
+                + AgeTallyStore.WITH_TOPS + " WHERE x.catalogue_no = ? AND x.no BETWEEN ? AND ?")) {
+            sql.setInt(1, catalogue);
+            sql.setInt(2, from);
+            sql.setInt(3, upTo);
+            try (ResultSet row = sql.executeQuery()) {
+                while (row.next()) {
+                    tops.put(row.getInt(1), row.getInt(2));
+                }
+            }
+        }
+        return tops;
+    }
+
+    private void add(File file, int top) throws SQLException {
+        ByteBuffer page = open.computeIfAbsent(file.magnitude, none -> ByteBuffer.allocate(PAGE));
+        page.putLong(file.bytes).putInt(file.useDay).putInt(file.changeDay).putInt(top);
+        if (!page.hasRemaining()) {
+            put(file.magnitude, page);
+            page.clear();
+        }
+    }
+
+    private void put(int magnitude, ByteBuffer page) throws SQLException {
+        rows.number(catalogue).number(magnitude).number(pages++);
+        rows.bytes(Arrays.copyOf(page.array(), page.position())).endRow();
+        if (rows.size() > LOAD) {
+            rows.flush(connection);
+        }
+    }
+}
