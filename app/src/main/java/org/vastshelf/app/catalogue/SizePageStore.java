@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.vastshelf.app.store.LoadStore;
 
 /**
@@ -71,7 +72,7 @@ public final class SizePageStore {
                     add(file, tops.get(file.folder));
                 }
             }
-            files = files.size() < AT_ONCE ? List.of() : after(last.folder, last.name);
+            files = after(last.folder, last.name);
         }
         for (Map.Entry<Integer, ByteBuffer> last : open.entrySet()) {
             put(last.getKey(), last.getValue());
@@ -79,19 +80,28 @@ public final class SizePageStore {
         rows.flush(connection);
     }
 
+    /** The rest of a folder first: a range for each of both is found by the key, one of both together is not. */
     private List<File> after(int folder, byte[] name) throws SQLException {
         List<File> files = new ArrayList<>();
+        read(files, "folder_no = ? AND name > ?", folder, name);
+        if (files.size() < AT_ONCE) {
+            read(files, "folder_no > ?", folder, null);
+        }
+        return files;
+    }
+
+    private void read(List<File> into, String range, int folder, byte @Nullable [] name) throws SQLException {
         try (PreparedStatement sql = connection.prepareStatement(
                 "SELECT folder_no, name, bytes, use_day, change_day, magnitude, counted FROM file FORCE INDEX (PRIMARY)"
-                        + " WHERE catalogue_no = ? AND (folder_no > ? OR folder_no = ? AND name > ?)"
-                        + " ORDER BY folder_no, name LIMIT " + AT_ONCE)) {
+                        + " WHERE catalogue_no = ? AND " + range + " ORDER BY folder_no, name LIMIT " + AT_ONCE)) {
             sql.setInt(1, catalogue);
             sql.setInt(2, folder);
-            sql.setInt(3, folder);
-            sql.setBytes(4, name);
+            if (name != null) {
+                sql.setBytes(3, name);
+            }
             try (ResultSet row = sql.executeQuery()) {
                 while (row.next()) {
-                    files.add(new File(
+                    into.add(new File(
                             row.getInt(1),
                             row.getBytes(2),
                             row.getLong(3),
@@ -102,7 +112,6 @@ public final class SizePageStore {
                 }
             }
         }
-        return files;
     }
 
     /** The folder of the first level that encloses each of some; 0 for the root. */
