@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -28,7 +29,8 @@ class TieringJourneyTest {
     @AfterAll
     static void answers() {
         store("ANSWERS");
-        Drafts.carryOut("{\"change\":\"DropTiering\",\"name\":\"tarn-old\"}");
+        Drafts.carryOut("{\"change\":\"DropTiering\",\"name\":\"tarn-old\"},"
+                + "{\"change\":\"DropTiering\",\"name\":\"tarn-full\"}");
         assertThat(App.bean(HoldCheck.class).look()).isEmpty();
     }
 
@@ -162,5 +164,68 @@ class TieringJourneyTest {
             assertThat(TARN.read("/old/plan.bin")).isEqualTo(first);
             assertThat(browser.errors).isEmpty();
         }
+    }
+
+    @Test
+    void only_as_much_leaves_as_is_needed_and_who_reads_it_all_is_held_back() throws Exception {
+        for (String film : List.of("first", "second", "third")) {
+            TARN.saveMade("/films/" + film + ".mov", 1L << 30);
+            later(24);
+        }
+        for (int i = 0; i <= 60; i++) {
+            TARN.save("/films/still " + i + ".bin", ShareHand.random(2 * KIB, i));
+        }
+        later(48);
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            Page page = browser.page;
+            // Of 8 GiB 20 per cent are 1.6 GiB: of three films one may stay, and of what is younger all.
+            page.navigate("/lighten/leaving/tarn?days=1&by=LAST_CHANGE&within=/films&percent=20&store=peat");
+            assertThat(page.locator("#plan strong")).containsText("2.00 GiB in 2 files");
+            assertThat(page.locator("#plan")).containsText("enough is free without it");
+            fullRule(page, "/lighten/rules", "20");
+            page.navigate("/lighten/rules/tarn-full");
+            press(page, "Run it now");
+            awaitRun(page, "through");
+            assertThat(page.locator("#runs tbody tr").first()).containsText("2.00 GiB");
+            assertThat(TARN.contents("/films/second.mov").isCold()).isTrue();
+            assertThat(TARN.contents("/films/third.mov").isCold()).isFalse();
+
+            fullRule(page, "/lighten/rules/tarn-full", "");
+            page.navigate("/lighten/rules/tarn-full");
+            press(page, "Run it now");
+            awaitRun(page, "through");
+            for (int i = 0; i < 60; i++) {
+                assertThat(readByPell(i).status()).isEqualTo(200);
+            }
+            assertThat(readByPell(60).detail()).contains("pell", "has read more than 60 files");
+            page.navigate("/look");
+            assertThat(page.locator("main")).containsText("pell");
+            page.navigate("/lighten/left");
+            assertThat(page.locator("main")).containsText("Held back");
+            press(page.locator("main button:has-text('let it read on')"));
+            assertThat(page.locator("text=Held back")).hasCount(0);
+            assertThat(readByPell(60).status()).isEqualTo(200);
+            assertThat(browser.errors).isEmpty();
+        }
+    }
+
+    private static App.Reply readByPell(int still) {
+        return App.get("pell", "/api/v1/desk/contents?person=pell&share=tarn&path=/films/still%20" + still + ".bin");
+    }
+
+    /** Made, or changed. */
+    private static void fullRule(Page page, String at, String percent) {
+        page.navigate(at);
+        if (at.endsWith("/rules")) {
+            page.fill("[name=name]", "tarn-full");
+        }
+        page.fill("[name=places]", "tarn:/films");
+        page.fill("[name=days]", "1");
+        page.locator("select[name=by]").selectOption("LAST_CHANGE");
+        page.fill("[name=larger]", "1 KiB");
+        page.locator("select[name=store]").selectOption("peat");
+        page.fill("[name=percent]", percent);
+        press(page, "Add to the draft");
+        Drafts.carryOut(page);
     }
 }

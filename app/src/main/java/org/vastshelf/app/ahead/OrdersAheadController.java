@@ -81,7 +81,7 @@ class OrdersAheadController {
         model.addAttribute(
                 "terms",
                 estates.load().servers().values().stream()
-                        .map(server -> form(fmt, Typed.of(model), server, said))
+                        .map(server -> form(Typed.of(model), server, said))
                         .toList());
         return "orders-ahead";
     }
@@ -98,14 +98,14 @@ class OrdersAheadController {
                 fmt.size(order.due().after()));
     }
 
-    private static Form form(Figures fmt, Typed typed, FileServer server, Map<String, Terms> said) {
+    private static Form form(Typed typed, FileServer server, Map<String, Terms> said) {
         Terms is = said.getOrDefault(server.name(), OrderTermsStore.assumed(server));
         Typed.Fields fields = typed.at("/foresee/orders/terms/" + server.name());
         return Form.of(
                         fields.action(),
                         server.name() + (said.containsKey(server.name()) ? "" : ", as is assumed"),
                         fields.number("lead", "Lead time, days", is.leadDays()).between(0, Terms.MOST_LEAD),
-                        fields.text("lot", "Lot", fmt.size(is.lot())),
+                        fields.text("lot", "Lot", SizeText.exact(is.lot())),
                         fields.number("risk", "Risk put up with, %", is.riskPercent())
                                 .between(1, Terms.MOST_RISK))
                 .button("Set");

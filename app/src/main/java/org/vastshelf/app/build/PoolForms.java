@@ -21,6 +21,7 @@ import org.vastshelf.core.estate.ScrubRule;
 import org.vastshelf.core.failure.SpareFit;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.SizeText;
 
 /**
  * What can be changed of a pool while it runs.
@@ -53,13 +54,13 @@ public record PoolForms(List<Form> deeds, Optional<MoreDrives> drives, List<ByIt
                     List.of(),
                     Optional.empty(),
                     List.of(),
-                    List.of(reserve(fmt, typed, pool, path), kept(fmt, typed, estate, pool, path)));
+                    List.of(reserve(typed, pool, path), kept(fmt, typed, estate, pool, path)));
         }
         return new PoolForms(
                 deeds(pool, path),
                 Optional.of(moreDrives(fmt, typed, estate, pool, path)),
                 byItself(typed, estate, pool, path),
-                List.of(reserve(fmt, typed, pool, path)));
+                List.of(reserve(typed, pool, path)));
     }
 
     private static List<Form> deeds(Pool pool, String path) {
@@ -174,12 +175,12 @@ public record PoolForms(List<Form> deeds, Optional<MoreDrives> drives, List<ByIt
                                         .width("w-40"))));
     }
 
-    private static Form reserve(Figures fmt, Typed typed, Pool pool, String path) {
+    private static Form reserve(Typed typed, Pool pool, String path) {
         Typed.Fields fields = typed.at(path + "/reserve");
         return Form.of(
                         path + "/reserve",
                         "What is kept back?",
-                        fields.text("size", "Reserve", fmt.size(pool.reserve()))
+                        fields.text("size", "Reserve", SizeText.exact(pool.reserve()))
                                 .hint("a size or %")
                                 .width("w-48"))
                 .button("Set the reserve");

@@ -53,11 +53,14 @@ public class CommonSweep {
 
     /** Counts all that is noted by now. */
     public void sweep() {
-        for (String volume : changes.volumes()) {
-            boolean more = true;
-            while (more) {
-                more = transactions.run(() -> some(volume));
-            }
+        changes.volumes().forEach(this::sweep);
+    }
+
+    /** Counts what is noted of one volume by now. */
+    public void sweep(String volume) {
+        boolean more = true;
+        while (more) {
+            more = transactions.run(() -> some(volume));
         }
     }
 

@@ -13,7 +13,6 @@ import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.SizeText;
-import org.vastshelf.core.unit.UnitSystem;
 
 /** What was typed about a limit rule; an empty level is none. */
 record LimitForm(
@@ -48,16 +47,8 @@ record LimitForm(
     }
 
     private static String typed(Optional<Bytes> level) {
-        return level.map(b -> {
-                    String rounded = UnitSystem.BINARY.format(b);
-                    boolean exact =
-                            SizeText.parse("level", rounded, Bytes.ZERO, FAR).equals(b);
-                    return exact ? rounded : String.valueOf(b.value());
-                })
-                .orElse("");
+        return level.map(SizeText::exact).orElse("");
     }
-
-    private static final Bytes FAR = Bytes.tib(1024 * 1024);
 
     /** The fields in which it is typed: whose, and how much. */
     List<Field> about(Typed.Fields fields, Collection<String> shares) {

@@ -14,7 +14,6 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.ModelAttribute;
-import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.Forecasts;
 import org.vastshelf.app.foresee.Forecasts.Space;
@@ -24,8 +23,6 @@ import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.limit.AccountPageStore;
-import org.vastshelf.app.orders.Order;
-import org.vastshelf.app.orders.OrderService;
 import org.vastshelf.app.protect.Losses;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
@@ -58,8 +55,7 @@ class LookController {
     private final Forecasts forecasts;
     private final MovedDates moved;
     private final ShelfClock clock;
-    private final OrderService orders;
-    private final AgendaStore agenda;
+    private final Stuck stuck;
     private final Losses losses;
 
     LookController(
@@ -69,12 +65,10 @@ class LookController {
             Forecasts forecasts,
             MovedDates moved,
             ShelfClock clock,
-            OrderService orders,
-            AgendaStore agenda,
+            Stuck stuck,
             Losses losses) {
         this.losses = losses;
-        this.agenda = agenda;
-        this.orders = orders;
+        this.stuck = stuck;
         this.estates = estates;
         this.usage = usage;
         this.accounts = accounts;
@@ -108,7 +102,7 @@ class LookController {
                                 .map(date -> date.attention(fmt.units()))
                                 .filter(seen::about),
                         losses.attention().stream().filter(seen::about),
-                        me.readsAll() ? stuck() : Stream.<Attention>empty())
+                        me.readsAll() ? stuck.all() : Stream.<Attention>empty())
                 .flatMap(Function.identity())
                 .sorted()
                 .map(attention -> LookLine.of(fmt, attention))
@@ -128,37 +122,6 @@ class LookController {
                     "later", Counted.of(spaces.size() - MOST_SPACES, "space") + " more, full later or never");
         }
         return "look";
-    }
-
-    /** Orders that ask, and what fell due and could not be done. */
-    private Stream<Attention> stuck() {
-        return Stream.concat(
-                orders.asking().stream().map(LookController::asks),
-                agenda.failing().stream().map(LookController::fails));
-    }
-
-    private static Attention fails(AgendaStore.Row row) {
-        String what = row.entry().kind()
-                + (row.entry().key().isEmpty() ? "" : " of " + row.entry().key());
-        return new Attention(
-                Attention.Urgency.ACT,
-                new Attention.Subject(Attention.Area.AGENDA, what),
-                Character.toUpperCase(what.charAt(0)) + what.substring(1),
-                "was due and failed " + Counted.of(row.tries(), "time") + ": " + row.problem(),
-                Optional.empty(),
-                "tried again",
-                "mend the cause");
-    }
-
-    private static Attention asks(Order order) {
-        return new Attention(
-                Attention.Urgency.ACT,
-                new Attention.Subject(Attention.Area.ORDER, String.valueOf(order.id())),
-                "Order " + order.id(),
-                "stopped while it was taken back, and asks: " + order.title(),
-                Optional.empty(),
-                "now",
-                "decide about it");
     }
 
     private List<Space> spaces(Seen seen, Collection<Space> volumes) {
@@ -204,7 +167,7 @@ class LookController {
                 case VOLUME, RESERVE -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE, PROTECTION -> share(key);
-                case ORDER, AGENDA -> me.readsAll();
+                case ORDER, AGENDA, RUSH, TIERING -> me.readsAll();
                 case ACCOUNT -> share(estate.limits().get(key).share());
             };
         }

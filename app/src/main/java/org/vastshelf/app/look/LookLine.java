@@ -40,6 +40,8 @@ public record LookLine(Mark state, String what, String why, String when, String 
             case ORDER -> "/orders/" + key;
             case ACCOUNT -> "/limit";
             case AGENDA -> "/look";
+            case RUSH -> "/lighten/left";
+            case TIERING -> "/lighten/rules/" + key;
             case PROTECTION -> "/protect/shares/" + key;
             case RESERVE -> "/protect/volumes/" + key + "/reserve";
             case POOL_RESERVE -> "/protect/pools/" + key + "/reserve";

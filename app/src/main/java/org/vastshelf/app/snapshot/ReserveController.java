@@ -125,7 +125,7 @@ class ReserveController {
                         fields.text(
                                         "bytes",
                                         "Reserve",
-                                        kept.map(r -> fmt.size(r.bytes)).orElse(""))
+                                        kept.map(r -> SizeText.exact(r.bytes)).orElse(""))
                                 .with("placeholder", "400 GiB")
                                 .width("w-44"),
                         fields.select(

@@ -22,7 +22,6 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.content.FarAway;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.LeaseStore;
-import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.SharePlace;
@@ -54,7 +53,7 @@ class TierRunner {
     private final Unfinished unfinished;
     private final CatalogueStore catalogues;
     private final EstateStore estates;
-    private final UsageStore usage;
+    private final UsedRoom used;
     private final LeaseStore leases;
     private final ShelfClock clock;
     private final Set<Long> running = ConcurrentHashMap.newKeySet();
@@ -66,7 +65,7 @@ class TierRunner {
             Unfinished unfinished,
             CatalogueStore catalogues,
             EstateStore estates,
-            UsageStore usage,
+            UsedRoom used,
             LeaseStore leases,
             ShelfClock clock) {
         this.runs = runs;
@@ -75,7 +74,7 @@ class TierRunner {
         this.unfinished = unfinished;
         this.catalogues = catalogues;
         this.estates = estates;
-        this.usage = usage;
+        this.used = used;
         this.leases = leases;
         this.clock = clock;
     }
@@ -234,9 +233,9 @@ class TierRunner {
                 return true;
             }
             Volume volume = estate.volumes().get(estate.shares().get(share).volume());
-            long live = usage.load().of(volume.name()).live().value();
             BigDecimal percent = BigDecimal.valueOf(rule.keepBelow().get());
-            return live > new KeepBelow(percent, volume.size().value()).mostUsed();
+            return used.of(volume.name()).value()
+                    > new KeepBelow(percent, volume.size().value()).mostUsed();
         }
 
         private void depart(TieringRule rule, Found file) {

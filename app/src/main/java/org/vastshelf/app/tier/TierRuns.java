@@ -72,6 +72,11 @@ public class TierRuns {
                 .orElseThrow(() -> new NotFound("run of " + rule, String.valueOf(id)));
     }
 
+    /** Those that something is in the way of. */
+    public List<TierRun> waiting() {
+        return runs.running().stream().filter(run -> run.again().isPresent()).toList();
+    }
+
     /** The latest runs of a rule. */
     public List<TierRun> of(String rule) {
         return runs.of(rule, MOST_LISTED);

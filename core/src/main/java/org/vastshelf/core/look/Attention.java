@@ -28,6 +28,10 @@ public record Attention(
         ORDER,
         /** What falls due by itself. */
         AGENDA,
+        /** Somebody who reads too much of what has left. */
+        RUSH,
+        /** A rule by which files leave. */
+        TIERING,
         /** What is wanted of a share after mishaps. */
         PROTECTION,
         /** Room for the snapshots of a volume. */

@@ -1,7 +1,6 @@
 package org.vastshelf.core.unit;
 
 import java.math.BigDecimal;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -25,7 +24,8 @@ public final class SizeText {
             Map.entry("tib", Bytes.TIB),
             Map.entry("pib", Bytes.TIB << 10));
 
-    private static final List<String> BINARY = List.of("", " KiB", " MiB", " GiB", " TiB", " PiB");
+    /** From here on sizes are shown in a unit that nobody types. */
+    private static final long EXBIBYTE = Bytes.TIB << 20;
 
     private SizeText() {}
 
@@ -58,15 +58,12 @@ public final class SizeText {
         return Bytes.of(whole.longValueExact());
     }
 
-    /** A size as one would type it to get exactly this one again: in the largest binary unit of which it is a multiple. */
+    /** A size as one would type it to get exactly this one again. */
     public static String exact(Bytes bytes) {
-        long amount = bytes.value();
-        int unit = 0;
-        while (amount > 0 && amount % Bytes.KIB == 0 && unit < BINARY.size() - 1) {
-            amount /= Bytes.KIB;
-            unit++;
-        }
-        return amount + BINARY.get(unit);
+        String rounded = UnitSystem.BINARY.format(bytes);
+        boolean isExact = bytes.value() < EXBIBYTE
+                && parse("size", rounded, Bytes.ZERO, Bytes.of(EXBIBYTE)).equals(bytes);
+        return isExact ? rounded : String.valueOf(bytes.value());
     }
 
     private static String describe(Bytes bytes) {

@@ -37,6 +37,24 @@ class SizesTest {
     }
 
     @ParameterizedTest
+    @CsvSource({
+        "805306368000, 750.00 GiB",
+        "65536, 64.00 KiB",
+        "65537, 65537",
+        "0, 0 B",
+        "9223372036854775807, 9223372036854775807"
+    })
+    void what_a_field_begins_with_is_exact(long bytes, String text) {
+        assertThat(SizeText.exact(Bytes.of(bytes))).isEqualTo(text);
+    }
+
+    @Property
+    void what_a_field_begins_with_is_read_as_it_was(@ForAll @LongRange(min = 0) long bytes) {
+        assertThat(SizeText.parse("size", SizeText.exact(Bytes.of(bytes)), Bytes.ZERO, Bytes.of(Long.MAX_VALUE)))
+                .isEqualTo(Bytes.of(bytes));
+    }
+
+    @ParameterizedTest
     @CsvSource(
             delimiter = '|',
             value = {
