@@ -2,6 +2,7 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
@@ -54,6 +55,7 @@ class CrashTest {
             assertThat(rig.get("/api/v1/pools")).contains("alder");
             killWhileForecasting(rig);
             killWhilePlacesChange(rig);
+            killWhileSaving(rig);
         }
     }
 
@@ -142,6 +144,59 @@ class CrashTest {
         assertThat(rig.get("/api/v1/shares/vale/compare?from=" + number)).contains("\"lines\":[]");
         assertThat(rig.post("/api/v1/snapshots/looks", "")).isEqualTo("[]");
         assertThat(rig.post("/api/v1/kept-bytes/looks", "")).contains("\"mended\":0", "\"missing\":0");
+    }
+
+    private static String saving(String aim) {
+        return "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"office\",\"aim\":\"" + aim
+                + "\",\"cut\":\"CONTENTS\",\"unitBytes\":65536,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
+                + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
+                + "\"hours\":168,\"mibps\":100000}}";
+    }
+
+    /** Taking files in and giving them back, killed in the middle of each: nothing is half done, and all sums agree. */
+    private static void killWhileSaving(CrashRig rig) throws Exception {
+        killed(rig, saving("BOTH"), 0);
+        savedWithKills(rig, new int[] {200, 700, 1_500});
+        DSLContext db = App.bean(DSLContext.class);
+        assertThat(count(db, "file WHERE common <> 0")).isGreaterThan(10_000);
+        assertThat(rig.get("/api/v1/volumes/office/saving")).doesNotContain("\"savedBytes\":0,");
+        killed(rig, saving("NOTHING"), 0);
+        savedWithKills(rig, new int[] {300, 1_000});
+        assertThat(count(db, "file WHERE common <> 0")).isZero();
+        rig.post("/api/v1/time", "{\"hours\":24}");
+        assertThat(count(db, "notice WHERE subject LIKE 'Common units are not%'"))
+                .as("what the night found")
+                .isZero();
+        assertThat(count(db, "agenda WHERE problem <> ''")).isZero();
+        assertThat(rig.post("/api/v1/snapshots/looks", "")).isEqualTo("[]");
+    }
+
+    private static void savedWithKills(CrashRig rig, int[] rests) throws Exception {
+        assertThat(rig.send("POST", "/api/v1/volumes/office/saving/begin", "").statusCode())
+                .isEqualTo(202);
+        for (int rest : rests) {
+            Thread later = Thread.ofPlatform().start(() -> jumped(rig));
+            Thread.sleep(rest);
+            rig.kill();
+            later.join();
+            rig.start();
+        }
+        for (int i = 0; i < 60 && rig.get("/api/v1/volumes/office/saving").contains("\"RUNNING\""); i++) {
+            rig.post("/api/v1/time", "{\"hours\":3}");
+        }
+        assertThat(rig.get("/api/v1/volumes/office/saving")).doesNotContain("\"RUNNING\"");
+        rig.post("/api/v1/time", "{\"hours\":24}");
+    }
+
+    /** Whoever jumps is killed on the way. */
+    private static void jumped(CrashRig rig) {
+        try {
+            rig.send("POST", "/api/v1/time", "{\"hours\":1}");
+        } catch (IOException killed) {
+            assertThat(rig.isKilled()).isTrue();
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     private static String poolOfVale() {
