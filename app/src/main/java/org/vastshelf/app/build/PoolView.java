@@ -2,6 +2,7 @@ package org.vastshelf.app.build;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.vastshelf.app.hardware.DamagedFiles;
 import org.vastshelf.app.kit.Bar;
@@ -20,6 +21,7 @@ import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.SpareFit;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.ledger.SavingsFall;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.volume.PaceBudget;
@@ -29,6 +31,7 @@ import org.vastshelf.core.volume.PaceBudget;
  *
  * @param standing empty for a reservation, which has no drives
  * @param overCommitted when its promises become real; empty where none lies beyond its end
+ * @param fall what happens when less is saved; empty where nothing is
  * @param scrub how the last one ended; empty for never
  */
 public record PoolView(
@@ -38,6 +41,7 @@ public record PoolView(
         List<Rebuilding> rebuilds,
         LedgerTable ledger,
         String overCommitted,
+        Optional<Fall> fall,
         List<VolumeRow> volumes,
         Optional<PoolGroups> groups,
         boolean scrubbing,
@@ -53,6 +57,34 @@ public record PoolView(
 
     /** A damaged block that could not be healed. */
     public record Damaged(String drive, String offset, String belongsTo) {}
+
+    /** What happens when less is saved. */
+    public record Fall(String said, List<FallRow> rows) {
+
+        private static Fall of(Figures fmt, SavingsFall fall) {
+            String saved = fmt.size(fall.saved()) + " are saved on it. ";
+            return new Fall(
+                    saved
+                            + (fall.without().lacking().isZero()
+                                    ? "It has room for all of its files without that."
+                                    : "It has room as long as " + fall.least() + " % of that stay saved."),
+                    fall.steps().stream().map(step -> FallRow.of(fmt, step)).toList());
+        }
+    }
+
+    /** So much is still saved. */
+    public record FallRow(String saved, String used, String free, String lacking, String promised, String beyond) {
+
+        private static FallRow of(Figures fmt, SavingsFall.Step step) {
+            return new FallRow(
+                    step.percent() == 0 ? "nothing" : step.percent() + " % of it",
+                    fmt.size(step.used()),
+                    fmt.size(step.free()),
+                    step.lacking().isZero() ? "" : fmt.size(step.lacking()),
+                    String.format(Locale.ROOT, "%.2f ×", step.promised()),
+                    step.beyond() == 0 ? "" : fmt.count(step.beyond()));
+        }
+    }
 
     static PoolView of(
             Figures fmt,
@@ -82,6 +114,7 @@ public record PoolView(
                         "on the labels",
                         reserved ? "what the service keeps" : "sum of the labels of its drives"),
                 overCommitted(fmt, ledger, full),
+                SavingsFall.of(estate, held, pool).map(fall -> Fall.of(fmt, fall)),
                 estate.volumesOn(pool.name())
                         .map(v -> VolumeRow.of(fmt, held, v))
                         .toList(),

@@ -18,6 +18,7 @@ import org.vastshelf.core.failure.PoolState;
 import org.vastshelf.core.forecast.FillForecast;
 import org.vastshelf.core.ledger.ByteLedger;
 import org.vastshelf.core.ledger.Ledgers;
+import org.vastshelf.core.ledger.SavingsFall;
 import org.vastshelf.core.limit.Account;
 import org.vastshelf.core.look.Attention.Area;
 import org.vastshelf.core.look.Attention.Subject;
@@ -55,6 +56,7 @@ public final class AttentionRules {
         });
         estate.pools().values().forEach(p -> {
             overCommitted(estate, usage, p, units).ifPresent(found::add);
+            livesOnSavings(estate, usage, p, units).ifPresent(found::add);
             standing(estate, p).ifPresent(found::add);
         });
         estate.servers().values().stream().filter(FileServer::dark).forEach(s -> found.add(dark(s)));
@@ -140,6 +142,21 @@ public final class AttentionRules {
                 Optional.empty(),
                 units.format(ledger.free()) + " left",
                 "see its ledger"));
+    }
+
+    private static Optional<Attention> livesOnSavings(Estate estate, Usage usage, Pool pool, UnitSystem units) {
+        return SavingsFall.of(estate, usage, pool)
+                .filter(fall -> !fall.without().lacking().isZero())
+                .map(fall -> new Attention(
+                        Urgency.WATCH,
+                        new Subject(Area.POOL, pool.name()),
+                        "Pool " + pool.name(),
+                        "has room only as long as " + fall.least() + " % of the " + units.format(fall.saved())
+                                + " that are saved on it stay saved; without, "
+                                + units.format(fall.without().lacking()) + " would find no room",
+                        Optional.empty(),
+                        units.format(fall.steps().getFirst().free()) + " left",
+                        "see its ledger"));
     }
 
     private static Optional<Attention> standing(Estate estate, Pool pool) {

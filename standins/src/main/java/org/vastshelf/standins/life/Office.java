@@ -33,37 +33,40 @@ final class Office implements ShareMaker {
         Staffer who = filing.one(filing.oneIn(3) ? "" : "people-finance");
         String folder = folder(filing, day, who);
         long at = filing.at(day, who);
-        switch (filing.random.nextInt(90)) {
-            case 0 -> filing.add(folder + "/recordings", "meeting " + day + ".mp4", Sizes.RECORDING, who, at);
-            case 1 ->
-                filing.add(
-                        "/people/mail of leavers/" + day.getYear(), "box " + day + ".zip", Sizes.MAIL_ARCHIVE, who, at);
-            case 2, 3, 4 -> filing.add(folder + "/scans", "scan " + day + ".pdf", Sizes.SCANNED_PAPER, who, at);
-            default -> paper(filing, folder, day, who, at);
+        talkedAbout.add(made(filing, folder, day, who, at));
+        if (talkedAbout.size() > 60) {
+            talkedAbout.removeFirst();
         }
         while (filing.oneIn(3) && !talkedAbout.isEmpty()) {
             copy(filing, day);
         }
     }
 
-    private void paper(Filing filing, String folder, LocalDate day, Staffer who, long at) {
+    private static LivingFile made(Filing filing, String folder, LocalDate day, Staffer who, long at) {
+        return switch (filing.random.nextInt(135)) {
+            case 0 -> filing.add(folder + "/recordings", "meeting " + day + ".mp4", Sizes.RECORDING, who, at);
+            case 1 ->
+                filing.add(
+                        "/people/mail of leavers/" + day.getYear(), "box " + day + ".zip", Sizes.MAIL_ARCHIVE, who, at);
+            case 2, 3, 4, 5 -> filing.add(folder + "/scans", "scan " + day + ".pdf", Sizes.SCANNED_PAPER, who, at);
+            default -> paper(filing, folder, day, who, at);
+        };
+    }
+
+    private static LivingFile paper(Filing filing, String folder, LocalDate day, Staffer who, long at) {
         String subject = filing.one(SUBJECTS);
         String date = who.tidy() == 0 ? day + " " : "";
         String text = date + subject + (date.isEmpty() ? " " + day.getYear() : "") + filing.one(SAVED_AS);
-        LivingFile paper = switch (filing.random.nextInt(10)) {
+        return switch (filing.random.nextInt(10)) {
             case 0, 1, 2 -> filing.add(folder, text + ".ods", Sizes.SHEET, who, at);
             case 3 -> filing.add(folder, text + ".odp", Sizes.SLIDES, who, at);
             case 4, 5 -> filing.add(folder, text + ".pdf", Sizes.PRINT, who, at);
             case 6 -> filing.add(folder, text + ".docx", Sizes.LETTER, who, at);
             default -> filing.add(folder, text + ".odt", Sizes.LETTER, who, at);
         };
-        talkedAbout.add(paper);
-        if (talkedAbout.size() > 60) {
-            talkedAbout.removeFirst();
-        }
     }
 
-    /** The same paper in another desk's folder, under its name or nearly. */
+    /** The same in another desk's folder, under its name or nearly: papers, scans, recordings, whole boxes of mail. */
     private void copy(Filing filing, LocalDate day) {
         LivingFile paper = filing.one(talkedAbout);
         Staffer who = filing.one("");
