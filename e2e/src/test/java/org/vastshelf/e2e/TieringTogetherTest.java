@@ -20,7 +20,7 @@ import tools.jackson.databind.JsonNode;
 class TieringTogetherTest {
 
     private static final DSLContext DB = App.bean(DSLContext.class);
-    private static final ShareHand FEN = new ShareHand("fen");
+    private static final ShareHand SLOUGH = new ShareHand("slough");
     private static final int BLOCK = 4_096;
 
     @BeforeAll
@@ -31,9 +31,9 @@ class TieringTogetherTest {
         bench("{\"mishap\":\"LinkChanges\",\"one\":\"glasshouse-hill\",\"other\":\"saltmarsh-annex\","
                 + "\"mibps\":38,\"roundTripMillis\":4,\"lossPermille\":0,\"cut\":false}");
         Drafts.discardAll();
-        Drafts.carryOut(FEN.made()
-                + ",{\"change\":\"SetTiering\",\"rule\":{\"name\":\"fen-old\",\"rank\":61,\"store\":\"peat\",\"places\":[{"
-                + "\"share\":\"fen\",\"folder\":\"/\"}],\"by\":\"LAST_CHANGE\",\"olderThanDays\":1,"
+        Drafts.carryOut(SLOUGH.made()
+                + ",{\"change\":\"SetTiering\",\"rule\":{\"name\":\"slough-old\",\"rank\":61,\"store\":\"peat\",\"places\":[{"
+                + "\"share\":\"slough\",\"folder\":\"/\"}],\"by\":\"LAST_CHANGE\",\"olderThanDays\":1,"
                 + "\"largerThanBytes\":1000,\"kinds\":[],\"exceptPlaces\":[],\"exceptPeople\":[],\"keepBelow\":null,"
                 + "\"back\":{\"manner\":\"ON_WRITE\",\"reads\":0,\"withinDays\":0},\"when\":null,\"hours\":0,"
                 + "\"mibps\":0,\"mostBytes\":0,\"keepDays\":0}}");
@@ -46,7 +46,7 @@ class TieringTogetherTest {
 
     @AfterAll
     static void drop() {
-        Drafts.carryOut("{\"change\":\"DropTiering\",\"name\":\"fen-old\"}");
+        Drafts.carryOut("{\"change\":\"DropTiering\",\"name\":\"slough-old\"}");
     }
 
     @AfterEach
@@ -67,10 +67,10 @@ class TieringTogetherTest {
     /** Two days pass, and what is old enough leaves. */
     private static JsonNode leave() throws InterruptedException {
         later(48);
-        App.Reply begun = App.post("odile", "/api/v1/tiering/rules/fen-old/runs", "");
+        App.Reply begun = App.post("odile", "/api/v1/tiering/rules/slough-old/runs", "");
         assertThat(begun.status()).as(begun.text()).isEqualTo(202);
-        String run =
-                "/api/v1/tiering/rules/fen-old/runs/" + begun.json().path("id").asLong();
+        String run = "/api/v1/tiering/rules/slough-old/runs/"
+                + begun.json().path("id").asLong();
         for (int i = 0; i < 300; i++) {
             JsonNode now = App.get("odile", run).json();
             if (!now.path("state").asString().equals("RUNNING")) {
@@ -83,15 +83,15 @@ class TieringTogetherTest {
     }
 
     private static boolean isAway(String path) {
-        return FEN.contents(path).isCold();
+        return SLOUGH.contents(path).isCold();
     }
 
     private static JsonNode operate(String kind, String path, String more) {
         App.Reply reply = App.post(
                 "odile",
                 "/api/v1/desk/operations",
-                "{\"person\":\"suki\",\"share\":\"fen\",\"operation\":\"" + kind + "\",\"path\":\"" + path + "\"" + more
-                        + "}");
+                "{\"person\":\"suki\",\"share\":\"slough\",\"operation\":\"" + kind + "\",\"path\":\"" + path + "\""
+                        + more + "}");
         assertThat(reply.status()).as(reply.text()).isEqualTo(200);
         return reply.json();
     }
@@ -103,71 +103,73 @@ class TieringTogetherTest {
     }
 
     private static JsonNode objects(String text) {
-        return App.get("odile", "/api/v1/tiering/objects?share=fen&text=" + text)
+        return App.get("odile", "/api/v1/tiering/objects?share=slough&text=" + text)
                 .json()
                 .path("items");
     }
 
     private static long account(String folder) {
-        return DB.fetchSingle("SELECT used_bytes FROM account WHERE share = 'fen' AND rule_key = {0}", "fen:" + folder)
+        return DB.fetchSingle(
+                        "SELECT used_bytes FROM account WHERE share = 'slough' AND rule_key = {0}", "slough:" + folder)
                 .get(0, Long.class);
     }
 
     private static Usage.Held held() {
-        return App.bean(UsageStore.class).load().of("fen");
+        return App.bean(UsageStore.class).load().of("slough");
     }
 
     @Test
     void retention_and_legal_hold_keep_what_has_left_with_its_object() throws Exception {
         byte[] bytes = ShareHand.random(50_000, 1);
-        FEN.save("/sworn/a.bin", bytes);
-        FEN.save("/matter/b.bin", bytes);
+        SLOUGH.save("/sworn/a.bin", bytes);
+        SLOUGH.save("/matter/b.bin", bytes);
         leave();
-        Drafts.carryOut("{\"change\":\"SetRetention\",\"rule\":{\"share\":\"fen\",\"folder\":\"/sworn\","
+        Drafts.carryOut("{\"change\":\"SetRetention\",\"rule\":{\"share\":\"slough\",\"folder\":\"/sworn\","
                 + "\"basis\":\"CHANGED\",\"length\":\"P1Y\",\"quiet\":\"PT0S\"}}");
         App.Reply tag = App.post(
                 "odile",
                 "/api/v1/legal-holds",
-                "{\"share\":\"fen\",\"path\":\"/matter\",\"tag\":\"fen-1\",\"why\":\"asked for\"}");
+                "{\"share\":\"slough\",\"path\":\"/matter\",\"tag\":\"slough-1\",\"why\":\"asked for\"}");
         assertThat(tag.status()).as(tag.text()).isLessThan(300);
 
         for (String kind : new String[] {"WRITE", "EDIT", "DELETE"}) {
             isRefused(kind, "/sworn/a.bin", "Retention rule");
-            isRefused(kind, "/matter/b.bin", "Legal hold 'fen-1'");
+            isRefused(kind, "/matter/b.bin", "Legal hold 'slough-1'");
         }
         App.bean(AwaySweep.class).sweep();
         assertThat(isAway("/sworn/a.bin"))
                 .as("a write that is refused brings nothing back")
                 .isTrue();
         assertThat(isAway("/matter/b.bin")).isTrue();
-        assertThat(FEN.read("/sworn/a.bin")).isEqualTo(bytes);
-        assertThat(FEN.read("/matter/b.bin")).isEqualTo(bytes);
+        assertThat(SLOUGH.read("/sworn/a.bin")).isEqualTo(bytes);
+        assertThat(SLOUGH.read("/matter/b.bin")).isEqualTo(bytes);
 
-        Drafts.carryOut("{\"change\":\"LiftRetention\",\"rule\":\"fen:/sworn\"}");
+        Drafts.carryOut("{\"change\":\"LiftRetention\",\"rule\":\"slough:/sworn\"}");
         assertThat(operate("DELETE", "/sworn/a.bin", "").path("allowed").asBoolean())
                 .isTrue();
     }
 
     @Test
     void what_is_retained_may_leave_and_counts_as_it_was() throws Exception {
-        FEN.save("/yearly/a.bin", ShareHand.random(30_000, 2));
-        Drafts.carryOut("{\"change\":\"SetRetention\",\"rule\":{\"share\":\"fen\",\"folder\":\"/yearly\","
+        SLOUGH.save("/yearly/a.bin", ShareHand.random(30_000, 2));
+        Drafts.carryOut("{\"change\":\"SetRetention\",\"rule\":{\"share\":\"slough\",\"folder\":\"/yearly\","
                 + "\"basis\":\"CHANGED\",\"length\":\"P1Y\",\"quiet\":\"PT0S\"}}");
-        String holding = "/api/v1/retention/holding?rule=fen:/yearly";
+        String holding = "/api/v1/retention/holding?rule=slough:/yearly";
         JsonNode before = App.get("odile", holding).json().path("held");
 
         leave();
 
         assertThat(isAway("/yearly/a.bin")).isTrue();
         assertThat(App.get("odile", holding).json().path("held")).isEqualTo(before);
-        Drafts.carryOut("{\"change\":\"LiftRetention\",\"rule\":\"fen:/yearly\"}");
+        Drafts.carryOut("{\"change\":\"LiftRetention\",\"rule\":\"slough:/yearly\"}");
     }
 
     @Test
     void a_limit_counts_it_as_people_see_it() throws Exception {
-        FEN.save("/capped/a.bin", ShareHand.random(40_000, 3));
-        Drafts.carryOut("{\"change\":\"SetLimit\",\"rule\":{\"share\":\"fen\",\"path\":\"/capped\",\"eachChild\":false,"
-                + "\"graceTime\":\"PT168H\",\"stopAt\":50000}}");
+        SLOUGH.save("/capped/a.bin", ShareHand.random(40_000, 3));
+        Drafts.carryOut(
+                "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"slough\",\"path\":\"/capped\",\"eachChild\":false,"
+                        + "\"graceTime\":\"PT168H\",\"stopAt\":50000}}");
         assertThat(account("/capped")).isEqualTo(40_000);
 
         leave();
@@ -178,7 +180,8 @@ class TieringTogetherTest {
         assertThat(more.path("allowed").asBoolean())
                 .as("40,000 and 10,001 pass the Stop")
                 .isFalse();
-        App.Reply back = App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"fen\",\"path\":\"/capped/a.bin\"}");
+        App.Reply back =
+                App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"slough\",\"path\":\"/capped/a.bin\"}");
         assertThat(back.status()).as(back.text()).isLessThan(300);
         assertThat(isAway("/capped/a.bin")).isFalse();
         assertThat(account("/capped")).isEqualTo(40_000);
@@ -187,12 +190,13 @@ class TieringTogetherTest {
     @Test
     void what_leaves_is_no_user_of_common_units_any_more_and_is_not_taken_in() throws Exception {
         byte[] bytes = ShareHand.random(10 * BLOCK, 4);
-        FEN.save("/alike/a.bin", bytes);
-        FEN.copy("/alike/a.bin", "/alike/b.bin");
-        Drafts.carryOut("{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"fen\",\"aim\":\"ONCE\","
-                + "\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
-                + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
-                + "\"hours\":100,\"mibps\":1000}}");
+        SLOUGH.save("/alike/a.bin", bytes);
+        SLOUGH.copy("/alike/a.bin", "/alike/b.bin");
+        Drafts.carryOut(
+                "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"slough\",\"aim\":\"ONCE\","
+                        + "\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
+                        + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
+                        + "\"hours\":100,\"mibps\":1000}}");
         spare();
         long kept = held().common().kept().value();
         assertThat(kept).isGreaterThanOrEqualTo(10L * BLOCK);
@@ -204,18 +208,18 @@ class TieringTogetherTest {
         assertThat(isAway("/alike/b.bin")).isTrue();
         assertThat(held().common()).as("nobody uses them").isEqualTo(Usage.Common.NOTHING);
         assertThat(spare().path("files").asInt()).as("stubs are not taken in").isZero();
-        assertThat(FEN.read("/alike/b.bin")).isEqualTo(bytes);
-        FEN.edit("/alike/a.bin", 7, (byte) 1);
-        assertThat(FEN.read("/alike/b.bin")).isEqualTo(bytes);
-        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"saving rule\",\"governs\":\"fen\"}");
+        assertThat(SLOUGH.read("/alike/b.bin")).isEqualTo(bytes);
+        SLOUGH.edit("/alike/a.bin", 7, (byte) 1);
+        assertThat(SLOUGH.read("/alike/b.bin")).isEqualTo(bytes);
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"saving rule\",\"governs\":\"slough\"}");
     }
 
     private static JsonNode spare() {
-        App.Reply begun = App.post("odile", "/api/v1/volumes/fen/saving/begin", "");
+        App.Reply begun = App.post("odile", "/api/v1/volumes/slough/saving/begin", "");
         assertThat(begun.status()).as(begun.text()).isEqualTo(202);
         for (int i = 0; i < 20; i++) {
             later(1);
-            JsonNode run = App.get("odile", "/api/v1/volumes/fen/saving")
+            JsonNode run = App.get("odile", "/api/v1/volumes/slough/saving")
                     .json()
                     .path("runs")
                     .get(0);
@@ -229,38 +233,39 @@ class TieringTogetherTest {
     @Test
     void a_copy_elsewhere_has_the_stub_and_its_object_stays_as_long_as_one_of_both_needs_it() throws Exception {
         byte[] bytes = ShareHand.random(60_000, 5);
-        FEN.save("/paired/a.bin", bytes);
+        SLOUGH.save("/paired/a.bin", bytes);
         leave();
         int before = objects("paired").size();
-        Drafts.carryOut("{\"change\":\"MakePair\",\"pool\":\"reed\",\"pair\":{\"volume\":\"fen\",\"copy\":\"copy-fen\","
-                + "\"mode\":\"BY_INTERVAL\",\"intervalMinutes\":60,\"refuses\":false,\"host\":\"fen.larkmoor.example\","
-                + "\"address\":\"10.20.9.91\",\"paused\":false,\"over\":false}}");
+        Drafts.carryOut(
+                "{\"change\":\"MakePair\",\"pool\":\"reed\",\"pair\":{\"volume\":\"slough\",\"copy\":\"copy-slough\","
+                        + "\"mode\":\"BY_INTERVAL\",\"intervalMinutes\":60,\"refuses\":false,\"host\":\"slough.larkmoor.example\","
+                        + "\"address\":\"10.20.9.91\",\"paused\":false,\"over\":false}}");
         awaitInStep();
 
-        FEN.remove("/paired/a.bin");
+        SLOUGH.remove("/paired/a.bin");
         bench("{\"mishap\":\"PowerCut\",\"server\":\"fernhill\"}");
         try {
             App.bean(AwaySweep.class).sweep();
             App.bean(AwaySweep.class).sweep();
             assertThat(objects("paired")).as("the copy still shows it").hasSize(before);
-            Drafts.carryOut("{\"change\":\"FailOver\",\"volume\":\"fen\",\"inNeed\":true}");
+            Drafts.carryOut("{\"change\":\"FailOver\",\"volume\":\"slough\",\"inNeed\":true}");
         } finally {
             bench("{\"mishap\":\"PowerBack\",\"server\":\"fernhill\"}");
         }
 
         assertThat(isAway("/paired/a.bin")).isTrue();
-        assertThat(FEN.read("/paired/a.bin")).isEqualTo(bytes);
-        FEN.edit("/paired/a.bin", 0, (byte) 9);
+        assertThat(SLOUGH.read("/paired/a.bin")).isEqualTo(bytes);
+        SLOUGH.edit("/paired/a.bin", 0, (byte) 9);
         assertThat(isAway("/paired/a.bin")).isFalse();
-        Drafts.carryOut("{\"change\":\"GoBack\",\"volume\":\"fen\"}");
+        Drafts.carryOut("{\"change\":\"GoBack\",\"volume\":\"slough\"}");
         awaitInStep();
-        assertThat(FEN.read("/paired/a.bin")[0]).as("what was written there").isEqualTo((byte) 9);
-        Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"fen\"}");
+        assertThat(SLOUGH.read("/paired/a.bin")[0]).as("what was written there").isEqualTo((byte) 9);
+        Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"slough\"}");
     }
 
     private static void awaitInStep() throws InterruptedException {
         for (int i = 0; i < 100; i++) {
-            if (App.get("odile", "/api/v1/pairs/fen")
+            if (App.get("odile", "/api/v1/pairs/slough")
                     .json()
                     .path("state")
                     .asString()
@@ -269,6 +274,6 @@ class TieringTogetherTest {
             }
             Thread.sleep(200);
         }
-        throw new AssertionError(App.get("odile", "/api/v1/pairs/fen").text());
+        throw new AssertionError(App.get("odile", "/api/v1/pairs/slough").text());
     }
 }
