@@ -19,7 +19,7 @@ import org.vastshelf.app.store.LoadStore;
  */
 public final class SizePageStore {
 
-    private static final int ENTRY = Long.BYTES + 3 * Integer.BYTES;
+    private static final int ENTRY = 3 * Long.BYTES + Integer.BYTES;
     private static final int PAGE = 3_200 * ENTRY;
     private static final int AT_ONCE = 50_000;
     private static final int LOAD = 8 << 20;
@@ -38,14 +38,14 @@ public final class SizePageStore {
     /** One file as a page tells it. */
     @FunctionalInterface
     public interface Reader {
-        void read(long bytes, int useDay, int changeDay, int top);
+        void read(long bytes, long useDay, long changeDay, int top);
     }
 
     /** Hands over all files of a page. */
     public static void read(byte[] entries, Reader reader) {
         ByteBuffer page = ByteBuffer.wrap(entries);
         while (page.hasRemaining()) {
-            reader.read(page.getLong(), page.getInt(), page.getInt(), page.getInt());
+            reader.read(page.getLong(), page.getLong(), page.getLong(), page.getInt());
         }
     }
 
@@ -60,7 +60,7 @@ public final class SizePageStore {
     }
 
     private record File(
-            int folder, byte[] name, long bytes, int useDay, int changeDay, int magnitude, boolean counted) {}
+            int folder, byte[] name, long bytes, long useDay, long changeDay, int magnitude, boolean counted) {}
 
     private void write() throws SQLException {
         List<File> files = after(-1, new byte[0]);
@@ -105,8 +105,8 @@ public final class SizePageStore {
                             row.getInt(1),
                             row.getBytes(2),
                             row.getLong(3),
-                            row.getInt(4),
-                            row.getInt(5),
+                            row.getLong(4),
+                            row.getLong(5),
                             row.getInt(6),
                             row.getInt(7) == 1));
                 }
@@ -133,7 +133,7 @@ public final class SizePageStore {
 
     private void add(File file, int top) throws SQLException {
         ByteBuffer page = open.computeIfAbsent(file.magnitude, none -> ByteBuffer.allocate(PAGE));
-        page.putLong(file.bytes).putInt(file.useDay).putInt(file.changeDay).putInt(top);
+        page.putLong(file.bytes).putLong(file.useDay).putLong(file.changeDay).putInt(top);
         if (!page.hasRemaining()) {
             put(file.magnitude, page);
             page.clear();

@@ -15,7 +15,6 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Typed;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.estate.Kinds;
 
 /** What would leave for a cold store, before anything moves. */
@@ -89,14 +88,7 @@ class LeavingController {
                 typed.slider("days", "Age, in days", asked.days())
                         .between(0, Leaving.MOST_DAYS)
                         .width("w-80"),
-                typed.select(
-                                "by",
-                                "Counted from",
-                                List.of(AgeBasis.values()),
-                                AgeBasis::name,
-                                basis -> basis == AgeBasis.LAST_USE ? "the last use" : "the last change",
-                                asked.by())
-                        .width("w-44"),
+                RuleTyping.countedFrom(typed, asked.by()).width("w-44"),
                 typed.text("larger", "Larger than", asked.larger())
                         .hint("such as 1 MiB; 0 for all but empty ones")
                         .width("w-52"),

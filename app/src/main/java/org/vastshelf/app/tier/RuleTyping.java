@@ -42,6 +42,17 @@ record RuleTyping(
     /** Fields that belong together. */
     public record Part(String legend, List<Field> fields) {}
 
+    /** From when age is counted. */
+    static Field countedFrom(Typed.Fields typed, AgeBasis chosen) {
+        return typed.select(
+                "by",
+                "Counted from",
+                List.of(AgeBasis.values()),
+                AgeBasis::name,
+                basis -> basis == AgeBasis.LAST_USE ? "the last use" : "the last change",
+                chosen);
+    }
+
     /** The fields, filled with what a rule says, or with what is usual. */
     static List<Part> parts(Typed.Fields typed, Optional<TieringRule> rule, List<String> stores, int nextRank) {
         Function<Function<TieringRule, Object>, String> said =
@@ -62,13 +73,7 @@ record RuleTyping(
                                 "Older than, in days",
                                 rule.map(r -> r.olderThanDays()).orElse(USUAL_DAYS) + "")
                         .width("w-36"),
-                typed.select(
-                                "by",
-                                "Counted from",
-                                List.of(AgeBasis.values()),
-                                AgeBasis::name,
-                                basis -> basis == AgeBasis.LAST_USE ? "the last use" : "the last change",
-                                rule.map(TieringRule::by).orElse(AgeBasis.LAST_USE))
+                countedFrom(typed, rule.map(TieringRule::by).orElse(AgeBasis.LAST_USE))
                         .width("w-40"),
                 typed.text(
                                 "larger",
