@@ -188,6 +188,33 @@ class TieringTogetherTest {
     }
 
     @Test
+    void a_limit_by_blocks_counts_nothing_of_it_and_is_asked_before_it_comes_back() throws Exception {
+        SLOUGH.save("/blocks/a.bin", ShareHand.random(40_000, 6));
+        Drafts.carryOut(
+                "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"slough\",\"path\":\"/blocks\",\"eachChild\":false,"
+                        + "\"basis\":\"ON_DISK\",\"graceTime\":\"PT168H\",\"stopAt\":49152}}");
+        assertThat(account("/blocks")).isEqualTo(10L * BLOCK);
+
+        leave();
+
+        assertThat(isAway("/blocks/a.bin")).isTrue();
+        assertThat(account("/blocks")).isZero();
+        SLOUGH.save("/blocks/b.bin", ShareHand.random(3 * BLOCK, 7));
+        App.Reply full =
+                App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"slough\",\"path\":\"/blocks/a.bin\"}");
+        assertThat(isAway("/blocks/a.bin")).as(full.text()).isTrue();
+        assertThat(operate("EDIT", "/blocks/a.bin", ",\"bytes\":10")
+                        .path("allowed")
+                        .asBoolean())
+                .as("a write needs all of it here")
+                .isFalse();
+        SLOUGH.remove("/blocks/b.bin");
+        App.post("odile", "/api/v1/tiering/recalls", "{\"share\":\"slough\",\"path\":\"/blocks/a.bin\"}");
+        assertThat(isAway("/blocks/a.bin")).isFalse();
+        assertThat(account("/blocks")).isEqualTo(10L * BLOCK);
+    }
+
+    @Test
     void what_leaves_is_no_user_of_common_units_any_more_and_is_not_taken_in() throws Exception {
         byte[] bytes = ShareHand.random(10 * BLOCK, 4);
         SLOUGH.save("/alike/a.bin", bytes);

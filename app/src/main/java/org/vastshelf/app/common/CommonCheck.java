@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
@@ -14,9 +13,6 @@ import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.EstateAnswer;
-import org.vastshelf.core.saving.UnitKind;
-import org.vastshelf.core.saving.UnitRun;
-import org.vastshelf.core.saving.UnitUses.Span;
 
 /**
  * Whether common units are what versions of files use, each midnight: the sum that was counted along the way, the sum over
@@ -85,11 +81,11 @@ public class CommonCheck implements DueWork {
         estates.change((estate, held) -> {
             drifts.clear();
             sweep.sweep();
-            Map<String, Map<UnitKind, TreeMap<Long, Span>>> anew = anew();
+            Map<String, UnitUnion> anew = anew();
             estate.volumes()
                     .keySet()
-                    .forEach(volume ->
-                            look(volume, anew.getOrDefault(volume, Map.of())).ifPresent(drifts::add));
+                    .forEach(volume -> look(volume, anew.getOrDefault(volume, new UnitUnion()))
+                            .ifPresent(drifts::add));
             return new EstateAnswer.Changed(estate);
         });
         if (!drifts.isEmpty()) {
@@ -101,30 +97,17 @@ public class CommonCheck implements DueWork {
         return drifts;
     }
 
-    private Map<String, Map<UnitKind, TreeMap<Long, Span>>> anew() {
-        Map<String, Map<UnitKind, TreeMap<Long, Span>>> anew = new HashMap<>();
+    private Map<String, UnitUnion> anew() {
+        Map<String, UnitUnion> anew = new HashMap<>();
         versions.versions(version -> {
-            Map<UnitKind, TreeMap<Long, Span>> spans = anew.computeIfAbsent(version.volume(), none -> new HashMap<>());
-            for (UnitRun run : units.runs(version.manner(), version.contents())) {
-                CommonUnits.apply(spans.computeIfAbsent(run.kind(), kind -> new TreeMap<>()), run, 1);
-            }
+            anew.computeIfAbsent(version.volume(), none -> new UnitUnion())
+                    .add(units.runs(version.manner(), version.contents()));
         });
         return anew;
     }
 
-    private Optional<Drift> look(String volume, Map<UnitKind, TreeMap<Long, Span>> anew) {
-        Drift drift = new Drift(volume, store.bytes(volume), bytes(store.spans(volume)), bytes(anew));
+    private Optional<Drift> look(String volume, UnitUnion anew) {
+        Drift drift = new Drift(volume, store.bytes(volume), new UnitUnion(store.spans(volume)).bytes(), anew.bytes());
         return drift.said == drift.kept && drift.kept == drift.counted ? Optional.empty() : Optional.of(drift);
-    }
-
-    private static long bytes(Map<UnitKind, TreeMap<Long, Span>> spans) {
-        long bytes = 0;
-        for (Map.Entry<UnitKind, TreeMap<Long, Span>> kind : spans.entrySet()) {
-            for (Span span : kind.getValue().values()) {
-                long copies = kind.getKey().once() ? 1 : span.uses();
-                bytes += (span.past() - span.first()) * copies * kind.getKey().packed();
-            }
-        }
-        return bytes;
     }
 }

@@ -11,10 +11,12 @@ class CommonEnding implements EstateFollower {
 
     private final CommonStore store;
     private final CommonChangeStore changes;
+    private final CommonShiftStore shifts;
 
-    CommonEnding(CommonStore store, CommonChangeStore changes) {
+    CommonEnding(CommonStore store, CommonChangeStore changes, CommonShiftStore shifts) {
         this.store = store;
         this.changes = changes;
+        this.shifts = shifts;
     }
 
     @Override
@@ -24,6 +26,7 @@ class CommonEnding implements EstateFollower {
                 .forEach(name -> {
                     store.forget(name);
                     changes.forget(name);
+                    shifts.take(name);
                 });
     }
 }

@@ -19,6 +19,7 @@ public class CommonSweep {
     private static final int AT_ONCE = 500;
 
     private final CommonChangeStore changes;
+    private final CommonShiftStore shifts;
     private final CommonUnits units;
     private final CommonStore store;
     private final EstateStore estates;
@@ -27,12 +28,14 @@ public class CommonSweep {
 
     CommonSweep(
             CommonChangeStore changes,
+            CommonShiftStore shifts,
             CommonUnits units,
             CommonStore store,
             EstateStore estates,
             LeaseStore leases,
             Transactions transactions) {
         this.changes = changes;
+        this.shifts = shifts;
         this.units = units;
         this.store = store;
         this.estates = estates;
@@ -71,6 +74,7 @@ public class CommonSweep {
             changes.forget(name);
             return false;
         }
+        shifts.note(name);
         store.lock(name);
         List<CommonChangeStore.Note> notes = changes.some(name, AT_ONCE);
         if (!notes.isEmpty()) {

@@ -77,7 +77,7 @@ public class CommonUnits {
     }
 
     /** The units of which contents are made that were taken in in a manner. */
-    List<UnitRun> runs(int number, Contents contents) {
+    public List<UnitRun> runs(int number, Contents contents) {
         MannerStore.Manner manner = manners.of(number);
         Map<StreamId, Integer> left = new HashMap<>();
         if (manner.packs()) {

@@ -27,6 +27,7 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.LoadStore;
 import org.vastshelf.core.estate.Apart;
+import org.vastshelf.core.estate.Basis;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.forecast.History;
@@ -58,7 +59,7 @@ class AccountPastStore {
     void workOut(LocalDate day) {
         estates.load().limits().values().stream()
                 .filter(rule -> !hasPast(rule, day))
-                .collect(Collectors.groupingBy(rule -> List.of(rule.share(), rule.apart())))
+                .collect(Collectors.groupingBy(rule -> List.of(rule.share(), rule.apart(), rule.basis())))
                 .values()
                 .forEach(rules -> workOut(rules, day));
     }
@@ -166,7 +167,7 @@ class AccountPastStore {
         Field<Long> day = DSL.field("{0} DIV {1}", SQLDataType.BIGINT, FILE.MODIFIED_AT, DSL.val(DAY));
         Condition recent = FILE.MODIFIED_AT.ge(asked.since.atStartOfDay().toEpochSecond(ZoneOffset.UTC));
         Map<LimitRule, Map<String, TreeMap<Long, Long>>> sums = new HashMap<>();
-        db.select(by, day, DSL.sum(FILE.BYTES))
+        db.select(by, day, DSL.sum(asked.rules.getFirst().basis() == Basis.AS_SEEN ? FILE.BYTES : FILE.ALLOCATED))
                 .from(CATALOGUE)
                 .join(FILE)
                 .on(FILE.CATALOGUE_NO.eq(CATALOGUE.NO))

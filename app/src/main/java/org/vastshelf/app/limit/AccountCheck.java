@@ -8,10 +8,13 @@ import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.common.CommonShiftStore;
 import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.estate.Apart;
+import org.vastshelf.core.estate.Basis;
+import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.EstateAnswer;
 import org.vastshelf.core.estate.LimitRule;
 
@@ -21,6 +24,8 @@ public class AccountCheck implements DueWork {
 
     private final AccountCheckStore figures;
     private final AccountStore accounts;
+    private final DiskAccounts onDisk;
+    private final CommonShiftStore shifts;
     private final EstateStore estates;
     private final NoticeStore notices;
     private final ShelfClock clock;
@@ -28,12 +33,16 @@ public class AccountCheck implements DueWork {
     AccountCheck(
             AccountCheckStore figures,
             AccountStore accounts,
+            DiskAccounts onDisk,
+            CommonShiftStore shifts,
             EstateStore estates,
             NoticeStore notices,
             ShelfClock clock) {
         this.clock = clock;
         this.figures = figures;
         this.accounts = accounts;
+        this.onDisk = onDisk;
+        this.shifts = shifts;
         this.estates = estates;
         this.notices = notices;
     }
@@ -65,11 +74,12 @@ public class AccountCheck implements DueWork {
         List<Drift> drifts = new ArrayList<>();
         estates.change((estate, held) -> {
             drifts.clear();
-            drifts.addAll(figures.folders());
-            estate.limits().values().stream()
+            drifts.addAll(figures.folders(seen(estate)));
+            seen(estate).stream()
                     .filter(rule -> rule.apart() != Apart.NOBODY)
                     .forEach(rule -> drifts.addAll(owners(rule)));
             estate.shares().values().forEach(share -> figures.volume(share).ifPresent(drifts::add));
+            estate.volumes().keySet().forEach(volume -> drifts.addAll(onDisk(estate, volume)));
             return new EstateAnswer.Changed(estate);
         });
         if (!drifts.isEmpty()) {
@@ -79,6 +89,19 @@ public class AccountCheck implements DueWork {
                     String.join(". ", drifts.stream().map(Drift::text).toList()) + ".");
         }
         return drifts;
+    }
+
+    private static List<LimitRule> seen(Estate estate) {
+        return estate.limits().values().stream()
+                .filter(rule -> rule.basis() == Basis.AS_SEEN)
+                .toList();
+    }
+
+    /** What is still to be counted has not drifted. */
+    private List<Drift> onDisk(Estate estate, String volume) {
+        boolean pending = shifts.take(volume);
+        List<Drift> changed = onDisk.countAgain(estate, volume);
+        return pending ? List.of() : changed;
     }
 
     private List<Drift> owners(LimitRule rule) {
@@ -94,7 +117,7 @@ public class AccountCheck implements DueWork {
                                 + rule.apart().title() + " " + owner,
                         said,
                         bytes));
-                accounts.set(rule, owner, bytes);
+                accounts.set(new AccountStore.Key(rule, rule.path(), owner), bytes);
             }
         });
         return drifts;

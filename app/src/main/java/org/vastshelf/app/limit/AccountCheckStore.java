@@ -6,6 +6,7 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,7 +31,8 @@ class AccountCheckStore {
         this.db = db;
     }
 
-    List<AccountCheck.Drift> folders() {
+    /** Looks at the accounts of folders under some rules, which go by what people see. */
+    List<AccountCheck.Drift> folders(Collection<LimitRule> rules) {
         List<AccountCheck.Drift> drifts = new ArrayList<>();
         db.select(ACCOUNT.RULE_HASH, ACCOUNT.HOLDER_HASH, ACCOUNT.SHARE, ACCOUNT.HOLDER, ACCOUNT.USED_BYTES, COUNTED)
                 .from(ACCOUNT)
@@ -39,6 +41,8 @@ class AccountCheckStore {
                 .leftJoin(FOLDER)
                 .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.PATH_HASH.eq(ACCOUNT.HOLDER_HASH))
                 .where(ACCOUNT.USED_BYTES.ne(COUNTED), ACCOUNT.HOLDER_KIND.in(AccountStore.FOLDERS))
+                .and(ACCOUNT.RULE_HASH.in(
+                        rules.stream().map(AccountRowStore::hash).toList()))
                 .forEach(row -> {
                     drifts.add(new AccountCheck.Drift(
                             "account " + row.value3() + PathBytes.shown(row.value4()), row.value5(), row.value6()));

@@ -21,10 +21,12 @@ import org.jooq.impl.SQLDataType;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.AccountRowStore;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.common.CommonShiftStore;
 import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AccountRecord;
 import org.vastshelf.core.estate.Apart;
+import org.vastshelf.core.estate.Basis;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
@@ -43,9 +45,11 @@ public class AccountStore implements EstateFollower {
     static final List<String> FOLDERS = List.of(FOLDER_HOLDER, CHILD_HOLDER);
 
     private final DSLContext db;
+    private final CommonShiftStore shifts;
 
-    AccountStore(DSLContext db) {
+    AccountStore(DSLContext db, CommonShiftStore shifts) {
         this.db = db;
+        this.shifts = shifts;
     }
 
     /**
@@ -172,15 +176,19 @@ public class AccountStore implements EstateFollower {
     public void follow(Estate before, Estate after, Usage usage) {
         before.limits().forEach((key, rule) -> {
             if (!after.limits().containsKey(key)) {
-                db.deleteFrom(ACCOUNT)
-                        .where(ACCOUNT.RULE_HASH.eq(AccountRowStore.hash(rule)))
-                        .execute();
+                end(rule);
             }
         });
         after.limits().forEach((key, rule) -> {
             LimitRule old = before.limits().get(key);
-            if (old == null) {
+            if (old != null && old.basis() != rule.basis()) {
+                end(old);
+            }
+            if (old == null || old.basis() != rule.basis()) {
                 begin(rule);
+                if (rule.basis() == Basis.ON_DISK) {
+                    shifts.note(after.shares().get(rule.share()).volume());
+                }
             } else if (!old.equals(rule)) {
                 db.update(ACCOUNT)
                         .set(ACCOUNT.MOST_BYTES, most(rule))
@@ -191,12 +199,18 @@ public class AccountStore implements EstateFollower {
         });
     }
 
+    private void end(LimitRule rule) {
+        db.deleteFrom(ACCOUNT)
+                .where(ACCOUNT.RULE_HASH.eq(AccountRowStore.hash(rule)))
+                .execute();
+    }
+
     /** Opens the accounts of a rule with what its folders hold by their sums. */
     void begin(LimitRule rule) {
         if (rule.apart() == Apart.NOBODY) {
             beginFolders(rule);
         } else {
-            owned(rule).forEach((owner, bytes) -> set(rule, owner, bytes));
+            owned(rule).forEach((owner, bytes) -> set(new Key(rule, rule.path(), owner), bytes));
         }
     }
 
@@ -204,7 +218,7 @@ public class AccountStore implements EstateFollower {
     Map<String, Long> owned(LimitRule rule) {
         Field<String> owner = rule.apart() == Apart.PERSON ? FILE.OWNER : FILE.OWNER_GROUP;
         byte[] below = PathBytes.of(rule.path().isRoot() ? "/" : rule.path() + "/");
-        Field<BigDecimal> sum = DSL.sum(FILE.BYTES);
+        Field<BigDecimal> sum = DSL.sum(rule.basis() == Basis.AS_SEEN ? FILE.BYTES : FILE.ALLOCATED);
         return db.select(owner, sum)
                 .from(CATALOGUE)
                 .join(FOLDER)
@@ -219,9 +233,8 @@ public class AccountStore implements EstateFollower {
                 .fetchMap(row -> row.value1(), row -> row.value2().longValueExact());
     }
 
-    /** Puts right what an owner is said to hold, who may have had no account. */
-    void set(LimitRule rule, String owner, long bytes) {
-        Key key = new Key(rule, rule.path(), owner);
+    /** Puts right what somebody is said to hold, who may have had no account. */
+    void set(Key key, long bytes) {
         open(key);
         db.update(ACCOUNT)
                 .set(ACCOUNT.USED_BYTES, bytes)
@@ -241,6 +254,7 @@ public class AccountStore implements EstateFollower {
                                         FOLDER.as("parent").PATH_HASH.eq(hash(rule.path())))))
                 : FOLDER.PATH_HASH.eq(hash(rule.path()));
         long most = most(rule);
+        Field<Long> sum = rule.basis() == Basis.AS_SEEN ? FOLDER.SUM_BYTES : FOLDER.SUM_ALLOCATED;
         db.insertInto(
                         ACCOUNT,
                         ACCOUNT.RULE_HASH,
@@ -260,11 +274,11 @@ public class AccountStore implements EstateFollower {
                                 DSL.val(rule.share()),
                                 DSL.val(kind(rule)),
                                 FOLDER.PATH,
-                                FOLDER.SUM_BYTES,
+                                sum,
                                 DSL.val(most),
                                 most == 0
                                         ? DSL.val(0.0)
-                                        : DSL.field("{0} / {1}", SQLDataType.DOUBLE, FOLDER.SUM_BYTES, DSL.val(most)),
+                                        : DSL.field("{0} / {1}", SQLDataType.DOUBLE, sum, DSL.val(most)),
                                 DSL.val(""))
                         .from(CATALOGUE)
                         .join(FOLDER)

@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import org.vastshelf.app.kit.AtField;
 import org.vastshelf.app.kit.Field;
 import org.vastshelf.app.kit.Typed;
+import org.vastshelf.core.estate.Basis;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.LimitRule;
 import org.vastshelf.core.unit.Bytes;
@@ -19,6 +20,7 @@ record LimitForm(
         String share,
         String path,
         @Nullable Whose whose,
+        @Nullable Basis basis,
         String warnAt,
         String graceAt,
         Long graceHours,
@@ -27,12 +29,13 @@ record LimitForm(
 
     LimitForm {
         whose = whose == null ? Whose.FOLDER : whose;
+        basis = basis == null ? Basis.AS_SEEN : basis;
         graceHours = graceHours == null ? LimitRule.DEFAULT_GRACE.toHours() : graceHours;
         path = path == null || path.isBlank() ? "/" : path.strip();
     }
 
     static LimitForm empty(String share) {
-        return new LimitForm(share, "/", Whose.FOLDER, "", "", LimitRule.DEFAULT_GRACE.toHours(), "");
+        return new LimitForm(share, "/", Whose.FOLDER, Basis.AS_SEEN, "", "", LimitRule.DEFAULT_GRACE.toHours(), "");
     }
 
     static LimitForm of(LimitRule rule) {
@@ -40,6 +43,7 @@ record LimitForm(
                 rule.share(),
                 rule.path().text(),
                 Whose.of(rule),
+                rule.basis(),
                 typed(rule.warnAt()),
                 typed(rule.graceAt()),
                 rule.graceTime().toHours(),
@@ -56,12 +60,16 @@ record LimitForm(
                 fields.select("share", "Share", shares, share),
                 fields.text("path", "Folder on the share", path),
                 fields.radios(
-                        "whose",
-                        "Who has an account",
-                        Arrays.asList(Whose.values()),
-                        Whose::name,
-                        Whose::title,
-                        whose));
+                        "whose", "Who has an account", Arrays.asList(Whose.values()), Whose::name, Whose::title, whose),
+                fields.radios(
+                        "basis", "What counts", Arrays.asList(Basis.values()), Basis::name, LimitForm::told, basis));
+    }
+
+    private static String told(Basis basis) {
+        return switch (basis) {
+            case AS_SEEN -> "bytes as people see them";
+            case ON_DISK -> "what they take on disk: blocks, units that are shared once, nothing for what has left";
+        };
     }
 
     List<Field> levels(Typed.Fields fields) {
@@ -84,6 +92,7 @@ record LimitForm(
                 AtField.read("path", () -> new FilePath(path)),
                 whose == Whose.CHILD,
                 whose.apart(),
+                basis,
                 AtField.read("warnAt", () -> level("warn level", warnAt)),
                 AtField.read("graceAt", () -> level("grace level", graceAt)),
                 Duration.ofHours(graceHours),

@@ -224,7 +224,7 @@ class Changing {
 
     private static long counted(Account account, Optional<FileRow> row) {
         return row.filter(r -> account.counts(r.owner(), r.group()))
-                .map(FileRow::bytes)
+                .map(r -> account.rule().basis().of(r.bytes(), r.allocated()))
                 .orElse(0L);
     }
 

@@ -108,7 +108,8 @@ final class DeliveryRound {
                 allowed ? "allowed" : Gate.decide(operation, view, item.at()).reason();
         lines.add(Notes.line(operation, item.at(), allowed, reason));
         if (allowed) {
-            touched.forEach(key -> growths.merge(key, item.contents().length(), Long::sum));
+            long seen = item.contents().length();
+            touched.forEach(key -> growths.merge(key, key.rule().basis().of(seen, allocated(item)), Long::sum));
             room = room.minus(Bytes.of(allocated(item)));
             taken.add(new DeliveryStore.Row(
                     places.get(item.path().parent()), file(item, owner), item.contents(), epoch.taken()));

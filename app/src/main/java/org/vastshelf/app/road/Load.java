@@ -42,7 +42,8 @@ record Load(
                 Owner.of(row),
                 1,
                 row.bytes(),
-                onto.map(v -> v.allocatedBytes(file.contents().here())).orElse(row.allocated()));
+                onto.map(v -> v.allocatedBytes(file.contents().here())).orElse(row.allocated()),
+                onto.isEmpty() && file.lived().common() > 0 ? row.bytes() : 0);
         return new Load(at, place, epoch, Optional.of(file), List.of(), List.of(portion));
     }
 
@@ -60,6 +61,11 @@ record Load(
 
     long allocated() {
         return sum(TreeStore.Portion::allocated);
+    }
+
+    /** Whether something of it shares units with other files, and goes on doing so where it goes. */
+    boolean sharesUnits() {
+        return sum(TreeStore.Portion::common) > 0;
     }
 
     private long sum(ToLongFunction<TreeStore.Portion> figure) {

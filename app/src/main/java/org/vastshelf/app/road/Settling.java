@@ -12,6 +12,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.common.CommonChangeStore;
+import org.vastshelf.app.common.CommonShiftStore;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.core.catalogue.FileKind;
@@ -35,6 +36,7 @@ class Settling {
     private final TallyStore tallies;
     private final KeptStore kept;
     private final CommonChangeStore common;
+    private final CommonShiftStore shifts;
     private final AccountStore accounts;
     private final Retaining retaining;
     private final VolumeRoomStore rooms;
@@ -49,6 +51,7 @@ class Settling {
             TallyStore tallies,
             KeptStore kept,
             CommonChangeStore common,
+            CommonShiftStore shifts,
             AccountStore accounts,
             Retaining retaining,
             VolumeRoomStore rooms,
@@ -61,6 +64,7 @@ class Settling {
         this.tallies = tallies;
         this.kept = kept;
         this.common = common;
+        this.shifts = shifts;
         this.accounts = accounts;
         this.retaining = retaining;
         this.rooms = rooms;
@@ -76,6 +80,9 @@ class Settling {
                 portion -> keys(scene, load.someFile(portion, to), portion.owner()),
                 load.portions());
         GateView.Retention retention = retaining.of(scene.book(), operation, load, scene.now());
+        if (load.sharesUnits()) {
+            shifts.note(scene.volume().name());
+        }
         return settle(scene, operation, retention, gains, Taking.NOTHING, () -> {
             Epoch epoch = load.epoch();
             if (load.isFolder()) {

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableSet;
@@ -13,14 +14,18 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.common.CommonShiftStore;
 import org.vastshelf.app.common.CommonUnits;
+import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.estate.Basis;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.SavingRule;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.estate.Volume;
+import org.vastshelf.core.limit.Account;
 
 /**
  * Makes common units of the blocks of files, and gives files blocks of their own again. Nobody sees a difference but in
@@ -37,6 +42,8 @@ public class TakingIn {
     private final TallyStore tallies;
     private final VolumeRoomStore rooms;
     private final CommonUnits units;
+    private final CommonShiftStore shifts;
+    private final AccountStore accounts;
     private final Transactions transactions;
 
     TakingIn(
@@ -48,6 +55,8 @@ public class TakingIn {
             TallyStore tallies,
             VolumeRoomStore rooms,
             CommonUnits units,
+            CommonShiftStore shifts,
+            AccountStore accounts,
             Transactions transactions) {
         this.estates = estates;
         this.books = books;
@@ -57,6 +66,8 @@ public class TakingIn {
         this.tallies = tallies;
         this.rooms = rooms;
         this.units = units;
+        this.shifts = shifts;
+        this.accounts = accounts;
         this.transactions = transactions;
     }
 
@@ -90,6 +101,7 @@ public class TakingIn {
             if (catalogue.isEmpty()) {
                 return new Done(0, 0, 0, Optional.empty(), 0);
             }
+            shifts.note(volume.name());
             Epoch epoch = lives.holdTree(share);
             List<TakingInStore.Found> some = files.whole(
                     catalogue.get(), behind, now.getEpochSecond() - rule.leastDays() * 86_400L, volume, most);
@@ -190,6 +202,7 @@ public class TakingIn {
             if (catalogue.isEmpty()) {
                 return new Done(0, 0, 0, Optional.empty(), 0);
             }
+            shifts.note(volume.name());
             Epoch epoch = lives.holdTree(share);
             List<TakingInStore.Found> some = new ArrayList<>();
             long bytes = 0;
@@ -214,10 +227,12 @@ public class TakingIn {
         long growth = some.stream()
                 .mapToLong(f -> volume.allocatedBytes(f.file().row().bytes()))
                 .sum();
+        Map<Account, Long> growths = onDisk(book, share, some);
         long room = rooms.lock(book, volume, growth).value();
         if (room < growth) {
             return new Done(0, 0, 0, Optional.empty(), growth - room);
         }
+        accounts.add(growths);
         long less = units.count(
                 volume.name(),
                 some.stream()
@@ -235,6 +250,23 @@ public class TakingIn {
                 -grown - less,
                 Optional.of(new Place(last.folderNo(), last.file().row().name())),
                 0);
+    }
+
+    /** What accounts come to hold that go by blocks, and now are locked; what their units took is counted off later. */
+    private Map<Account, Long> onDisk(RuleBook book, Share share, List<TakingInStore.Found> some) {
+        Map<AccountStore.Key, Long> growths = new LinkedHashMap<>();
+        some.forEach(found -> AccountKeys.at(
+                        book,
+                        share.name(),
+                        found.folder().child(PathBytes.shown(found.file().row().name())),
+                        Owner.of(found.file().row()))
+                .filter(key -> key.rule().basis() == Basis.ON_DISK)
+                .forEach(key -> growths.merge(
+                        key,
+                        book.volume(share).allocatedBytes(found.file().row().bytes()),
+                        Long::sum)));
+        return accounts.lock(List.copyOf(growths.keySet())).stream()
+                .collect(Collectors.toMap(account -> account, account -> growths.get(AccountStore.Key.of(account))));
     }
 
     private static void requireTaken(boolean taken) {

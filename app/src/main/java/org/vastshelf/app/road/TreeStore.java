@@ -19,6 +19,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.catalogue.RollUp;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.Handfuls;
 import org.vastshelf.app.store.generated.tables.records.FolderRecord;
 import org.vastshelf.core.estate.FilePath;
@@ -36,8 +37,23 @@ class TreeStore {
     /** A folder of a tree, with its path. */
     record Branch(int no, int parent, int depth, FilePath path) {}
 
-    /** What lies directly in a folder and belongs to one owner. */
-    record Portion(FilePath folder, Owner owner, long files, long bytes, long allocated) {}
+    /**
+     * What lies directly in a folder and belongs to one owner.
+     *
+     * @param allocated blocks that the files have to themselves
+     * @param common length of those that share units instead
+     */
+    record Portion(FilePath folder, Owner owner, long files, long bytes, long allocated, long common) {
+
+        /**
+         * What counts of it for an account.
+         *
+         * @param arrives whether it did not count for it before
+         */
+        long counted(AccountStore.Key key, boolean arrives) {
+            return key.rule().basis().of(bytes, allocated + (arrives ? common : 0));
+        }
+    }
 
     /** A folder and all below it, those further out first; empty when it is not there. */
     List<Branch> tree(int catalogue, FilePath top) {
@@ -81,8 +97,12 @@ class TreeStore {
         folders.forEach(f -> paths.put(f.no(), f.path()));
         List<Portion> portions = new ArrayList<>();
         Field<BigDecimal> allocated = DSL.sum(block.map(TreeStore::allocated).orElse(FILE.ALLOCATED));
+        Field<BigDecimal> common = DSL.sum(
+                block.isPresent()
+                        ? DSL.inline(0L)
+                        : DSL.when(FILE.COMMON.gt(0), FILE.BYTES).otherwise(0L));
         for (List<Integer> some : some(folders)) {
-            db.select(FILE.FOLDER_NO, FILE.OWNER, FILE.OWNER_GROUP, DSL.count(), DSL.sum(FILE.BYTES), allocated)
+            db.select(FILE.FOLDER_NO, FILE.OWNER, FILE.OWNER_GROUP, DSL.count(), DSL.sum(FILE.BYTES), allocated, common)
                     .from(FILE)
                     .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.FOLDER_NO.in(some))
                     .groupBy(FILE.FOLDER_NO, FILE.OWNER, FILE.OWNER_GROUP)
@@ -91,7 +111,8 @@ class TreeStore {
                             new Owner(row.value2(), row.value3()),
                             row.value4(),
                             row.value5().longValueExact(),
-                            row.value6().longValueExact())));
+                            row.value6().longValueExact(),
+                            row.value7().longValueExact())));
         }
         return portions;
     }

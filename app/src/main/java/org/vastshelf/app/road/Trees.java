@@ -20,15 +20,20 @@ final class Trees {
                 : new FilePath(to.text() + path.text().substring(from.text().length()));
     }
 
-    /** What accounts gain and lose when portions leave one path and arrive at another. */
+    /**
+     * What accounts gain and lose when portions leave one path and arrive at another. What shares units arrives whole at
+     * another account, and nothing of it leaves, until the units of each are counted.
+     */
     static Map<AccountStore.Key, Long> gains(
             Function<TreeStore.Portion, Stream<AccountStore.Key>> left,
             Function<TreeStore.Portion, Stream<AccountStore.Key>> reached,
             List<TreeStore.Portion> portions) {
         Map<AccountStore.Key, Long> gains = new LinkedHashMap<>();
         for (TreeStore.Portion portion : portions) {
-            reached.apply(portion).forEach(key -> gains.merge(key, portion.bytes(), Long::sum));
-            left.apply(portion).forEach(key -> gains.merge(key, -portion.bytes(), Long::sum));
+            List<AccountStore.Key> behind = left.apply(portion).toList();
+            reached.apply(portion)
+                    .forEach(key -> gains.merge(key, portion.counted(key, !behind.contains(key)), Long::sum));
+            behind.forEach(key -> gains.merge(key, -portion.counted(key, false), Long::sum));
         }
         return gains;
     }

@@ -5,11 +5,12 @@ import java.util.Optional;
 import org.vastshelf.core.unit.Bytes;
 
 /**
- * How much a folder, each child folder of it, or each person or group with files below it may hold, in logical bytes.
+ * How much a folder, each child folder of it, or each person or group with files below it may hold.
  * Without any level it only tracks.
  *
  * @param eachChild whether each child folder has an account of its own
  * @param apart whether each owner has an account of its own; not together with {@code eachChild}
+ * @param basis which bytes count
  * @param warnAt notifies from here on
  * @param graceAt from here growth is allowed for the grace time only, then refused
  * @param graceTime counted from the moment usage passed the grace level; one minute to one year
@@ -20,6 +21,7 @@ public record LimitRule(
         FilePath path,
         boolean eachChild,
         Apart apart,
+        Basis basis,
         Optional<Bytes> warnAt,
         Optional<Bytes> graceAt,
         Duration graceTime,
@@ -30,6 +32,8 @@ public record LimitRule(
     public LimitRule {
         // Rules written before owners could have accounts do not name it.
         apart = apart == null ? Apart.NOBODY : apart;
+        // Nor do those from before there was a choice name what counts.
+        basis = basis == null ? Basis.AS_SEEN : basis;
         if (eachChild && apart != Apart.NOBODY) {
             throw new IllegalArgumentException(
                     "apart is " + apart + ", must be NOBODY where each child folder has an account");
@@ -41,6 +45,19 @@ public record LimitRule(
             throw new IllegalArgumentException(
                     "grace time is " + graceTime.toMinutes() + " minutes, must be 1 minute to 366 days");
         }
+    }
+
+    /** A rule for what people see. */
+    public LimitRule(
+            String share,
+            FilePath path,
+            boolean eachChild,
+            Apart apart,
+            Optional<Bytes> warnAt,
+            Optional<Bytes> graceAt,
+            Duration graceTime,
+            Optional<Bytes> stopAt) {
+        this(share, path, eachChild, apart, Basis.AS_SEEN, warnAt, graceAt, graceTime, stopAt);
     }
 
     /** A rule for a folder, or for each child folder of it. */
@@ -72,11 +89,16 @@ public record LimitRule(
 
     /** In words, such as "homes /, each child folder". */
     public String title() {
-        return share + " " + path + (eachChild || apart != Apart.NOBODY ? ", " + whose() : "");
+        boolean isPlain = !eachChild && apart == Apart.NOBODY;
+        return share + " " + path + (isPlain && basis == Basis.AS_SEEN ? "" : ", " + whose());
     }
 
-    /** Who has an account, in words. */
+    /** Who has an account, and by which bytes where it is not what people see, in words. */
     public String whose() {
+        return who() + (basis == Basis.AS_SEEN ? "" : "," + basis.behind());
+    }
+
+    private String who() {
         if (apart != Apart.NOBODY) {
             return "each " + apart.title();
         }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.vastshelf.core.estate.Basis;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.LegalTag;
@@ -104,8 +105,13 @@ public record GateView(Reach reach, Access access, Retention retention, Limits l
             }
             boolean counted = present.isPresent()
                     && account.counts(present.get().owner(), present.get().group());
-            long before = counted ? present.get().bytes().value() : 0;
-            return Math.max(0, operation.bytes().value() - before);
+            Basis basis = account.rule().basis();
+            long before = counted
+                    ? basis.of(
+                            present.get().bytes().value(),
+                            present.get().allocated().value())
+                    : 0;
+            return Math.max(0, basis.of(operation.bytes().value(), allocated(operation)) - before);
         }
 
         /** How much more it takes on the volume. */
@@ -114,7 +120,11 @@ public record GateView(Reach reach, Access access, Retention retention, Limits l
                 return arriving.allocated().value();
             }
             long before = present.map(Present::becomingFree).orElse(0L);
-            return Math.max(0, volume.allocatedBytes(operation.bytes().value() - away.value()) - before);
+            return Math.max(0, allocated(operation) - before);
+        }
+
+        private long allocated(FileOperation operation) {
+            return volume.allocatedBytes(operation.bytes().value() - away.value());
         }
     }
 

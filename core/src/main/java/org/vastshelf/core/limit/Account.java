@@ -37,11 +37,12 @@ public record Account(LimitRule rule, FilePath folder, String owner, Bytes used,
     /** The holder with where its files lie, such as "suki's files in homes/". */
     public String title() {
         String where = rule.share() + folder;
-        return switch (rule.apart()) {
+        String files = switch (rule.apart()) {
             case NOBODY -> where;
             case PERSON -> owner + "'s files in " + where;
             case GROUP -> "files of group " + owner + " in " + where;
         };
+        return files + rule.basis().behind();
     }
 
     /** What an account says to growth. */
@@ -87,14 +88,14 @@ public record Account(LimitRule rule, FilePath folder, String owner, Bytes used,
         if (stop.isPresent()) {
             Bytes over = after.minus(stop.get());
             return new Refuses(
-                    "holds " + units.format(used) + " and may hold " + units.format(stop.get())
+                    "holds " + units.format(used) + rule.basis().behind() + " and may hold " + units.format(stop.get())
                             + "; this save would exceed it by " + units.format(over),
                     "remove at least " + units.format(over) + " from " + place());
         }
         if (rule.graceAt().filter(after::isMoreThan).isPresent()) {
             return inGrace(after, now, units);
         }
-        return new Allows("holds " + units.format(after) + " after this" + levels(units));
+        return new Allows("holds " + units.format(after) + rule.basis().behind() + " after this" + levels(units));
     }
 
     private Answer inGrace(Bytes after, Instant now, UnitSystem units) {
@@ -104,8 +105,8 @@ public record Account(LimitRule rule, FilePath folder, String owner, Bytes used,
             return new Allows("over the grace level of " + units.format(level) + "; growth is allowed until " + ends);
         }
         return new Refuses(
-                "holds " + units.format(used) + ", over its grace level of " + units.format(level)
-                        + ", and the grace time ended " + ends,
+                "holds " + units.format(used) + rule.basis().behind() + ", over its grace level of "
+                        + units.format(level) + ", and the grace time ended " + ends,
                 "remove at least " + units.format(after.minus(level)) + " from " + place());
     }
 

@@ -16,6 +16,7 @@ import org.vastshelf.core.estate.AccessRule;
 import org.vastshelf.core.estate.AccessRule.Level;
 import org.vastshelf.core.estate.AccessRule.Subject;
 import org.vastshelf.core.estate.Apart;
+import org.vastshelf.core.estate.Basis;
 import org.vastshelf.core.estate.Cidr;
 import org.vastshelf.core.estate.ExportRule;
 import org.vastshelf.core.estate.FilePath;
@@ -265,6 +266,41 @@ class GateTest {
 
     private static ClientSpace space(GateView view) {
         return ClientSpace.of(view.limits(), view.space().volume(), view.space().room(), new FilePath("/a.mov"));
+    }
+
+    @Test
+    void by_blocks_a_small_file_counts_as_much_as_its_blocks() {
+        // The samples' volume has blocks of 65,536 bytes.
+        LimitRule onDisk = new LimitRule(
+                "film",
+                FilePath.ROOT,
+                false,
+                Apart.NOBODY,
+                Basis.ON_DISK,
+                Optional.empty(),
+                Optional.empty(),
+                LimitRule.DEFAULT_GRACE,
+                Optional.of(Bytes.of(200_000)));
+        for (long used : new long[] {200_000 - 65_536, 200_001 - 65_536}) {
+            Account account = new Account(onDisk, FilePath.ROOT, Bytes.of(used), AccountState.FRESH);
+            GateView plain = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
+            GateView view =
+                    new GateView(plain.reach(), plain.access(), GateView.Limits.of(List.of(account)), plain.space());
+            Verdict one = write(view, 1);
+            assertThat(one.allowed()).as("holding %d", used).isEqualTo(used == 200_000 - 65_536);
+            assertThat(one.allowed() || one.reason().contains("on disk")).isTrue();
+            GateView present = new GateView(
+                    plain.reach(),
+                    plain.access(),
+                    GateView.Limits.of(List.of(account)),
+                    new GateView.Space(
+                            plain.space().volume(),
+                            plain.space().room(),
+                            Optional.of(new GateView.Present(Bytes.of(1), Bytes.of(65_536), Bytes.ZERO, "suki", ""))));
+            assertThat(write(present, 65_536).allowed())
+                    .as("its block is there already")
+                    .isTrue();
+        }
     }
 
     @Test
