@@ -41,7 +41,7 @@ class TierChaosTest {
     private static final int FILES = 24;
     private static final int LONGEST_REST_MILLIS = 2_500;
 
-    private static final String SHARE =
+    static final String SHARE =
             "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"reeds\",\"pool\":\"elm\",\"size\":8589934592,"
                     + "\"thin\":true,\"blockSize\":4096,\"alarmPercent\":85,\"kind\":\"GUARDED\",\"encrypted\":false,"
                     + "\"pace\":{\"byHand\":false,\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"reeds\","
