@@ -92,7 +92,7 @@ class PairFacts implements PlanFacts {
         if (route.obstacle().isPresent()) {
             return List.of();
         }
-        long bytes = usage.load().of(pair.volume()).live().value();
+        long bytes = usage.load().of(pair.volume()).copied().value();
         OptionalLong daily = changes.daily(estate, pair.volume(), clock.instant());
         ReplicaPlan plan = route.plan(pair.mode(), pair.intervalMinutes(), bytes, daily.orElse(0));
         List<Check> found = new ArrayList<>();

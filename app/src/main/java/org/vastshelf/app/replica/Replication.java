@@ -143,7 +143,7 @@ class Replication {
 
     /** Lets the copy hold what the volume does; false when there is no room for that. */
     private boolean mirror(Estate estate, ReplicaPair pair) {
-        Bytes live = usage.load().of(pair.volume()).live();
+        Bytes live = usage.load().of(pair.volume()).copied();
         return rooms.hold(pair.copy(), new Usage.Held(live, lent(estate, pair, Integer.MAX_VALUE))) == 0;
     }
 
@@ -183,7 +183,7 @@ class Replication {
 
     /** Takes a snapshot and sends what of it the copy lacks. */
     Replica begin(Estate estate, ReplicaPair pair, Replica replica, Instant at) {
-        long live = usage.load().of(pair.volume()).live().value();
+        long live = usage.load().of(pair.volume()).copied().value();
         long goal = replica.baseAt().isEmpty() ? live : missing(estate, replica);
         return replica.sending(take(pair, at), at, live, goal);
     }
@@ -217,7 +217,7 @@ class Replication {
     long missing(Estate estate, Replica replica) {
         Volume volume = estate.volumes().get(replica.volume());
         if (replica.baseAt().isEmpty()) {
-            return usage.load().of(replica.volume()).live().value();
+            return usage.load().of(replica.volume()).copied().value();
         }
         return replica.base() == 0
                 ? 0

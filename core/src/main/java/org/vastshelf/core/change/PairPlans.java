@@ -53,7 +53,7 @@ final class PairPlans {
                     key + "link", "Nothing gets through: " + route.obstacle().get(), "mend that first");
             return;
         }
-        Bytes live = usage.of(pair.volume()).live();
+        Bytes live = usage.of(pair.volume()).copied();
         Bytes free = Ledgers.ofPool(estate, usage, pool.get()).free();
         if (live.isMoreThan(free)) {
             draft.refuse(
@@ -85,12 +85,6 @@ final class PairPlans {
         if (!volume.kind().keepsSnapshots()) {
             return Optional.of("The file system of volume " + volume.name() + " is "
                     + volume.kind().title() + ": a copy is kept up by snapshots, and it keeps none");
-        }
-        if (estate.find(Kinds.SAVING, volume.name()).isPresent()
-                || !usage.of(volume.name()).common().whole().isZero()) {
-            return Optional.of(
-                    "Volume " + volume.name() + " keeps equal parts of its files once, or packed, and its copy"
-                            + " would not: give its files blocks of their own again, and drop its saving rule");
         }
         List<ReplicaPair> pairs = List.copyOf(estate.all(Kinds.PAIR).values());
         if (pairs.stream()

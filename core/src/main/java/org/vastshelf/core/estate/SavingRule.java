@@ -176,15 +176,10 @@ public record SavingRule(
                 .or(() -> estate.find(Kinds.CLONE, volume)
                         .map(clone -> "volume " + volume + " is a clone, and shares what volume " + clone.source()
                                 + " has; make it independent first"))
-                .or(() -> paired(estate)
-                        ? Optional.of(
-                                "volume " + volume + " has a copy that is kept up, or is one; what is saved on one "
-                                        + "side would be missing when they change places")
-                        : Optional.empty());
-    }
-
-    private boolean paired(Estate estate) {
-        return estate.all(Kinds.PAIR).values().stream()
-                .anyMatch(pair -> pair.volume().equals(volume) || pair.copy().equals(volume));
+                .or(() -> estate.all(Kinds.PAIR).values().stream()
+                        .filter(pair -> pair.copy().equals(volume))
+                        .findFirst()
+                        .map(pair -> "volume " + volume + " is the copy of volume " + pair.volume()
+                                + ", and keeps in common what that one does; give it the rule"));
     }
 }

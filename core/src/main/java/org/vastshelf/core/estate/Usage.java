@@ -63,6 +63,11 @@ public record Usage(Map<String, Held> byVolume, Bound bound) {
             return live.plus(snapshots).minus(borrowed.all()).plus(common.kept);
         }
 
+        /** What a copy of it takes that keeps in common what it does: all but what only snapshots have to themselves. */
+        public Bytes copied() {
+            return live.plus(common.kept);
+        }
+
         /** What its live files have to themselves. */
         public Bytes ownLive() {
             return live.minus(borrowed.live);

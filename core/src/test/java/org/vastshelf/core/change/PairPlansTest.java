@@ -66,9 +66,9 @@ class PairPlansTest {
                 .with(Kinds.LINK, Link.between("a", "b", 50, 10));
     }
 
-    private static SavingRule saving() {
+    private static SavingRule saving(String volume) {
         return new SavingRule(
-                "film",
+                volume,
                 SavingRule.Aim.ONCE,
                 Cut.BLOCKS,
                 4_096,
@@ -82,12 +82,14 @@ class PairPlansTest {
     }
 
     @Test
-    void what_is_kept_once_has_no_copy_that_takes_its_place() {
-        assertThat(refusals(plan(paired(), new RuleChange.SetRule(saving()))).toString())
-                .contains("has a copy that is kept up");
-        assertThat(refusals(plan(estate().with(Kinds.SAVING, saving()), new MakePair(PAIR, "elm")))
+    void a_copy_keeps_in_common_what_its_volume_does() {
+        assertThat(refusals(plan(paired(), new RuleChange.SetRule(saving(PAIR.volume())))))
+                .isEmpty();
+        assertThat(refusals(plan(paired(), new RuleChange.SetRule(saving(PAIR.copy()))))
                         .toString())
-                .contains("drop its saving rule");
+                .contains("is the copy of volume " + PAIR.volume());
+        assertThat(refusals(plan(estate().with(Kinds.SAVING, saving(PAIR.volume())), new MakePair(PAIR, "elm"))))
+                .isEmpty();
     }
 
     private static Estate paired() {

@@ -1,0 +1,164 @@
+package org.vastshelf.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Arrays;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.common.CommonCheck;
+import org.vastshelf.app.common.CommonSweep;
+import org.vastshelf.app.content.KeptCheck;
+import org.vastshelf.app.limit.AccountCheck;
+import org.vastshelf.app.snapshot.HoldCheck;
+import org.vastshelf.app.store.UsageStore;
+import org.vastshelf.core.estate.Usage;
+import tools.jackson.databind.JsonNode;
+
+/** A volume whose files share units has a copy that shares likewise, takes its place and gives it back. */
+class TakingInPairsTest {
+
+    private static final ShareHand BROOK = new ShareHand("brook");
+    private static final int BLOCK = 4_096;
+
+    @AfterEach
+    void whole() {
+        App.bean(CommonSweep.class).sweep();
+        KeptCheck.Report kept = App.bean(KeptCheck.class).look();
+        assertThat(kept.mended() + kept.missing()).isZero();
+        assertThat(App.bean(HoldCheck.class).look()).isEmpty();
+        assertThat(App.bean(CommonCheck.class).look()).isEmpty();
+        assertThat(App.bean(AccountCheck.class).mend(App.bean(ShelfClock.class).instant()))
+                .isEmpty();
+    }
+
+    private static void bench(String mishap) {
+        App.Reply reply = App.post("odile", "/api/v1/bench", mishap);
+        assertThat(reply.status()).as(reply.text()).isEqualTo(200);
+    }
+
+    private static void later(int hours) {
+        assertThat(App.post("odile", "/api/v1/time", "{\"hours\":" + hours + "}")
+                        .status())
+                .isLessThan(300);
+    }
+
+    private static Usage.Held held(String volume) {
+        return App.bean(UsageStore.class).load().of(volume);
+    }
+
+    private static JsonNode pair() {
+        return App.get("odile", "/api/v1/pairs/brook").json();
+    }
+
+    private static void awaitInStep() throws InterruptedException {
+        for (int i = 0; i < 150 && !pair().path("state").asString().equals("in step"); i++) {
+            Thread.sleep(200);
+        }
+        assertThat(pair().path("state").asString()).as(pair().toString()).isEqualTo("in step");
+    }
+
+    private static void spare() {
+        App.Reply begun = App.post("odile", "/api/v1/volumes/brook/saving/begin", "");
+        assertThat(begun.status()).as(begun.text()).isEqualTo(202);
+        for (int i = 0; i < 20; i++) {
+            later(1);
+            JsonNode run = App.get("odile", "/api/v1/volumes/brook/saving")
+                    .json()
+                    .path("runs")
+                    .get(0);
+            if (!run.path("state").asString().equals("RUNNING")) {
+                return;
+            }
+        }
+        throw new AssertionError("the run does not end");
+    }
+
+    /** Until what is there by now has arrived. */
+    private static void sent() throws InterruptedException {
+        later(3);
+        for (int i = 0; i < 150 && pair().path("lacks").asLong() > 0; i++) {
+            Thread.sleep(200);
+        }
+        assertThat(pair().path("lacks").asLong()).as(pair().toString()).isZero();
+        assertThat(held("copy-brook").used())
+                .as("the copy takes what the files of the volume do")
+                .isEqualTo(held("brook").copied());
+    }
+
+    @Test
+    void what_is_kept_once_is_kept_once_on_the_other_side_and_stays_so_when_they_change_places() throws Exception {
+        bench("{\"mishap\":\"LinkChanges\",\"one\":\"glasshouse-hill\",\"other\":\"saltmarsh-annex\","
+                + "\"mibps\":38,\"roundTripMillis\":4,\"lossPermille\":0,\"cut\":false}");
+        Drafts.discardAll();
+        Drafts.carryOut(BROOK.made());
+        byte[] talk = ShareHand.random(10 * BLOCK, 1);
+        byte[] note = ShareHand.random(3 * BLOCK, 2);
+        BROOK.save("/talk.bin", talk);
+        BROOK.copy("/talk.bin", "/again.bin");
+        BROOK.save("/note.bin", note);
+        Drafts.carryOut(
+                "{\"change\":\"MakePair\",\"pool\":\"reed\",\"pair\":{\"volume\":\"brook\",\"copy\":\"copy-brook\","
+                        + "\"mode\":\"BY_INTERVAL\",\"intervalMinutes\":60,\"refuses\":false,\"host\":\"brook.larkmoor.example\","
+                        + "\"address\":\"10.20.9.92\",\"paused\":false,\"over\":false}}");
+        awaitInStep();
+        assertThat(held("copy-brook").used().value()).isEqualTo(23L * BLOCK);
+        Drafts.carryOut(
+                "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"brook\",\"aim\":\"ONCE\","
+                        + "\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
+                        + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
+                        + "\"hours\":100,\"mibps\":1000}}");
+
+        spare();
+        assertThat(held("brook").common().kept().value()).isEqualTo(13L * BLOCK);
+        assertThat(pair().path("lacks").asLong())
+                .as("nobody has changed anything")
+                .isZero();
+        BROOK.save("/third.bin", talk);
+        assertThat(pair().path("lacks").asLong()).isEqualTo(10L * BLOCK);
+        spare();
+        sent();
+        assertThat(held("copy-brook").used().value())
+                .as("the talk once, and the note")
+                .isEqualTo(13L * BLOCK);
+        whole();
+
+        byte[] changed = talk.clone();
+        changed[7] ^= 1;
+        BROOK.edit("/talk.bin", 7, changed[7]);
+        BROOK.remove("/note.bin");
+        bench("{\"mishap\":\"PowerCut\",\"server\":\"fernhill\"}");
+        try {
+            Drafts.carryOut("{\"change\":\"FailOver\",\"volume\":\"brook\",\"inNeed\":true}");
+            assertThat(BROOK.read("/talk.bin")).as("as the copy has it").isEqualTo(talk);
+            assertThat(BROOK.read("/note.bin")).isEqualTo(note);
+            assertThat(BROOK.read("/third.bin")).isEqualTo(talk);
+            whole();
+            BROOK.save("/there.bin", talk);
+            spare();
+            whole();
+            assertThat(held("brook").copied().value())
+                    .as("nothing is twice there either: %s", held("brook"))
+                    .isEqualTo(13L * BLOCK);
+        } finally {
+            bench("{\"mishap\":\"PowerBack\",\"server\":\"fernhill\"}");
+        }
+        Drafts.carryOut("{\"change\":\"GoBack\",\"volume\":\"brook\"}");
+        awaitInStep();
+        for (String path : Arrays.asList("/talk.bin", "/again.bin", "/third.bin", "/there.bin")) {
+            assertThat(BROOK.read(path)).as(path).isEqualTo(talk);
+        }
+        BROOK.edit("/again.bin", 7, changed[7]);
+        assertThat(BROOK.read("/again.bin")).isEqualTo(changed);
+        assertThat(BROOK.read("/third.bin")).as("its units are its own").isEqualTo(talk);
+        sent();
+        whole();
+
+        Drafts.carryOut("{\"change\":\"FailOver\",\"volume\":\"brook\",\"inNeed\":false}");
+        assertThat(BROOK.read("/again.bin")).as("nothing is lost as planned").isEqualTo(changed);
+        Drafts.carryOut("{\"change\":\"GoBack\",\"volume\":\"brook\"}");
+        awaitInStep();
+        Drafts.carryOut("{\"change\":\"EndPair\",\"volume\":\"brook\"}");
+        Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"saving rule\",\"governs\":\"brook\"}");
+    }
+}
