@@ -330,7 +330,9 @@ class TieringTest {
         long id = begin();
         Thread.sleep(1_500);
         mood("ANSWERS");
-        awaited(id);
+        assertThat(awaited(id).path("problem").asString())
+                .as("what it waited for is over")
+                .isEmpty();
         assertThat(isAway("/trouble/a.bin")).isTrue();
         mood("BUSY");
         Contents away = MARSH.contents("/trouble/a.bin");
@@ -529,6 +531,23 @@ class TieringTest {
         assertThat(isAway("/full/a.mov")).isTrue();
         assertThat(isAway("/full/b.mov")).isTrue();
         assertThat(isAway("/full/c.mov")).as("there is room enough").isFalse();
+        Drafts.carryOut(rule("", 0));
+    }
+
+    @Test
+    void no_more_leaves_in_a_run_than_its_rule_lets_though_several_are_on_their_way_at_once() throws Exception {
+        later(30);
+        runs();
+        Drafts.carryOut(rule("", 0).replace("\"mostBytes\":0", "\"mostBytes\":100000"));
+        for (int i = 0; i < 10; i++) {
+            MARSH.save("/much/" + i + ".bin", ShareHand.random(30_000, i));
+        }
+        later(30);
+        for (long left : new long[] {3, 3, 3, 1}) {
+            JsonNode run = runs();
+            assertThat(run.path("files").asLong()).isEqualTo(left);
+            assertThat(run.path("bytes").asLong()).isEqualTo(left * 30_000);
+        }
         Drafts.carryOut(rule("", 0));
     }
 

@@ -46,10 +46,6 @@ class TierRunStore {
                 .set(TIER_RUN.BYTES, 0L)
                 .set(TIER_RUN.STAYED, 0L)
                 .set(TIER_RUN.BEGUN_AT, Times.stored(at))
-                // What it waited for is in its way no more.
-                .set(
-                        TIER_RUN.PROBLEM,
-                        DSL.when(TIER_RUN.AGAIN_AT.isNotNull(), "").otherwise(TIER_RUN.PROBLEM))
                 .set(TIER_RUN.TRIES, 0)
                 .set(TIER_RUN.RUNNING, rule)
                 .returningResult(TIER_RUN.ID)
@@ -109,6 +105,10 @@ class TierRunStore {
         db.update(TIER_RUN)
                 .set(TIER_RUN.FILES, TIER_RUN.FILES.plus(1))
                 .set(TIER_RUN.BYTES, TIER_RUN.BYTES.plus(bytes))
+                // What it waited for is in its way no more.
+                .set(
+                        TIER_RUN.PROBLEM,
+                        DSL.when(TIER_RUN.AGAIN_AT.isNotNull(), "").otherwise(TIER_RUN.PROBLEM))
                 .set(TIER_RUN.TRIES, 0)
                 .set(TIER_RUN.AGAIN_AT, (LocalDateTime) null)
                 .where(TIER_RUN.ID.eq(id))

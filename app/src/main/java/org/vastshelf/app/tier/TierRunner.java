@@ -3,13 +3,13 @@ package org.vastshelf.app.tier;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -33,7 +33,8 @@ import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.ShortText;
 
 /**
- * Carries runs of tiering rules out, one node at each run: share by share, the coldest file first. A store that is away
+ * Carries runs of tiering rules out, one node at each run: share by share, the coldest files first, some at the same time
+ * where all that are old enough leave. A store that is away
  * is asked again after a while, longer each time; a file that can't leave stays, and is counted.
  */
 @Component
@@ -45,6 +46,9 @@ class TierRunner {
     private static final int MOST_DOUBLINGS = 9;
     private static final int LONGEST_PROBLEM = 1_000;
     private static final int AT_ONCE = 2;
+    /** So many files of a run are on their way at once: a store takes its time for each of the requests of a file. */
+    private static final int LANES = 4;
+
     private static final int DAY = 86_400;
 
     private final TierRunStore runs;
@@ -155,13 +159,16 @@ class TierRunner {
 
         private final TierRun run;
         private final Instant end;
-        private final Set<String> stayed = new HashSet<>();
-        private long bytes;
+        private final Set<String> stayed = ConcurrentHashMap.newKeySet();
+        private final Lanes lanes = new Lanes(LANES);
+        /** Of what has left, and of what is on its way. */
+        private final AtomicLong bytes;
+
         private long asked = System.nanoTime();
 
         Run(TierRun run) {
             this.run = run;
-            this.bytes = run.bytes();
+            this.bytes = new AtomicLong(run.bytes());
             int hours = rule(estates.load()).hours();
             this.end = hours == 0 ? Instant.MAX : run.begun().plus(Duration.ofHours(hours));
         }
@@ -177,10 +184,13 @@ class TierRunner {
                     .distinct()
                     .toList();
             Map<String, CatalogueStore.Catalogue> found = catalogues.named(shares);
-            for (String share : shares) {
-                if (found.containsKey(share)) {
-                    share(share, found.get(share).no());
+            try (lanes) {
+                for (String share : shares) {
+                    if (found.containsKey(share)) {
+                        share(share, found.get(share).no());
+                    }
                 }
+                lanes.rest();
             }
         }
 
@@ -224,7 +234,12 @@ class TierRunner {
             }
             pace(rule, file.row().bytes());
             mayGoOn();
-            depart(rule, file);
+            bytes.addAndGet(file.row().bytes());
+            if (rule.keepBelow().isPresent()) {
+                depart(rule, file);
+            } else {
+                lanes.begin(() -> depart(rule, file));
+            }
             return true;
         }
 
@@ -242,22 +257,26 @@ class TierRunner {
             Departing.Leave leave = new Departing.Leave(run.id(), rule.store(), rule.keepDays(), rule.back());
             Optional<String> why = departing.depart(leave, file);
             if (why.isPresent()) {
+                bytes.addAndGet(-file.row().bytes());
                 stayed.add(file.path().text());
                 runs.stayed(run.id(), ShortText.of("'" + file.path() + "' stays: " + why.get(), LONGEST_PROBLEM));
             } else {
-                bytes += file.row().bytes();
                 runs.left(run.id(), file.row().bytes());
             }
         }
 
         /** At the rule's rate by the clock of the estate, so that a jump of it brings a run as far as a wait would. */
         private void pace(TieringRule rule, long more) {
-            if (rule.mostBytes() > 0 && bytes + more > rule.mostBytes()) {
+            if (rule.mostBytes() > 0 && bytes.get() + more > rule.mostBytes()) {
+                // What stays after all makes room for others.
+                lanes.rest();
+            }
+            if (rule.mostBytes() > 0 && bytes.get() + more > rule.mostBytes()) {
                 throw new Halt(
                         Optional.of(TierRun.State.DONE), "no more than " + rule.mostBytes() + " bytes leave in a run");
             }
             while (rule.mibps() > 0
-                    && bytes / (rule.mibps() * Bytes.MIB)
+                    && bytes.get() / (rule.mibps() * Bytes.MIB)
                             > Duration.between(run.begun(), clock.instant()).toSeconds()) {
                 mayGoOn();
                 rest();
