@@ -12,6 +12,7 @@ import org.springframework.stereotype.Service;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.replica.Copies;
 import org.vastshelf.app.snapshot.ChangedStore;
+import org.vastshelf.app.snapshot.SnapshotReserves;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Estate;
@@ -32,6 +33,7 @@ public class Losses {
     private static final int SOON_DAYS = 60;
 
     private final Snapshots snapshots;
+    private final SnapshotReserves reserves;
     private final ChangedStore changed;
     private final Copies copies;
     private final ShareSumStore sums;
@@ -40,12 +42,14 @@ public class Losses {
 
     Losses(
             Snapshots snapshots,
+            SnapshotReserves reserves,
             ChangedStore changed,
             Copies copies,
             ShareSumStore sums,
             EstateStore estates,
             ShelfClock clock) {
         this.snapshots = snapshots;
+        this.reserves = reserves;
         this.changed = changed;
         this.copies = copies;
         this.sums = sums;
@@ -146,11 +150,11 @@ public class Losses {
         }
         estate.all(Kinds.RESERVE)
                 .values()
-                .forEach(rule -> overflow(Attention.Area.RESERVE, rule.volume(), snapshots.daysUntilFull(rule))
+                .forEach(rule -> overflow(Attention.Area.RESERVE, rule.volume(), reserves.daysUntilFull(rule))
                         .ifPresent(found::add));
         estate.all(Kinds.POOL_RESERVE)
                 .values()
-                .forEach(rule -> overflow(Attention.Area.POOL_RESERVE, rule.pool(), snapshots.daysUntilFull(rule))
+                .forEach(rule -> overflow(Attention.Area.POOL_RESERVE, rule.pool(), reserves.daysUntilFull(rule))
                         .ifPresent(found::add));
         return found;
     }

@@ -38,13 +38,13 @@ import org.vastshelf.core.unit.SizeText;
 @Page
 class ReserveController {
 
-    private final Snapshots snapshots;
+    private final SnapshotReserves reserves;
     private final EstateStore estates;
     private final OrderService orders;
     private final ShelfClock clock;
 
-    ReserveController(Snapshots snapshots, EstateStore estates, OrderService orders, ShelfClock clock) {
-        this.snapshots = snapshots;
+    ReserveController(SnapshotReserves reserves, EstateStore estates, OrderService orders, ShelfClock clock) {
+        this.reserves = reserves;
         this.estates = estates;
         this.orders = orders;
         this.clock = clock;
@@ -70,7 +70,7 @@ class ReserveController {
                 name,
                 "/protect/volumes/" + name,
                 List.of(name),
-                estate.find(Kinds.RESERVE, name).map(r -> new Kept(r.bytes(), r.full(), snapshots.daysUntilFull(r))));
+                estate.find(Kinds.RESERVE, name).map(r -> new Kept(r.bytes(), r.full(), reserves.daysUntilFull(r))));
     }
 
     private Subject ofPool(String name) {
@@ -82,9 +82,9 @@ class ReserveController {
                 "pool",
                 name,
                 "/protect/pools/" + name,
-                snapshots.thinOn(name),
+                reserves.thinOn(name),
                 estate.find(Kinds.POOL_RESERVE, name)
-                        .map(r -> new Kept(r.bytes(), r.full(), snapshots.daysUntilFull(r))));
+                        .map(r -> new Kept(r.bytes(), r.full(), reserves.daysUntilFull(r))));
     }
 
     @GetMapping("/protect/volumes/{volume}/reserve")
@@ -108,7 +108,7 @@ class ReserveController {
                 subject.word.equals("volume")
                         ? estates.load().volumes().get(subject.name).pool()
                         : subject.name);
-        model.addAttribute("held", fmt.size(Bytes.of(snapshots.heldBytes(subject.volumes))));
+        model.addAttribute("held", fmt.size(Bytes.of(reserves.heldBytes(subject.volumes))));
         model.addAttribute(
                 "stands",
                 kept.map(r -> fmt.size(r.bytes) + ", and when that is full: " + r.full.title())
@@ -141,8 +141,8 @@ class ReserveController {
 
     /** What is advised, line by line. */
     private List<String> advice(Figures fmt, Subject subject) {
-        int kept = snapshots.keptDays(subject.volumes);
-        List<Long> died = snapshots.died(subject.volumes);
+        int kept = reserves.keptDays(subject.volumes);
+        List<Long> died = reserves.died(subject.volumes);
         if (kept == 0) {
             return List.of("There is no schedule that says how long snapshots are kept.");
         }

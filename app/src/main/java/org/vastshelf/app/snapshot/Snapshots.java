@@ -29,16 +29,12 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.trace.Deeds;
 import org.vastshelf.core.estate.Estate;
-import org.vastshelf.core.estate.Kinds;
-import org.vastshelf.core.estate.PoolReserveRule;
-import org.vastshelf.core.estate.ReserveRule;
 import org.vastshelf.core.estate.ReserveRule.Full;
 import org.vastshelf.core.estate.Share;
 import org.vastshelf.core.estate.SnapshotRule;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.snapshot.HeldBlocks;
 import org.vastshelf.core.snapshot.HeldBytes;
-import org.vastshelf.core.snapshot.ReserveAdvice;
 
 /**
  * Takes and deletes snapshots of volumes. One is a row and a number: files are marked with the number of snapshots that
@@ -52,13 +48,12 @@ public class Snapshots {
 
     static final int LONGEST_NAME = 100;
     private static final String LOCK = "lock";
-    /** Days from which advice is drawn. */
-    private static final int MOST_DAYS = 90;
     /** A slip of the finger must not lock for centuries. */
     private static final Duration LONGEST_LOCK = Duration.ofDays(3_660);
 
     private final SnapshotStore store;
     private final EstateStore estates;
+    private final SnapshotReserves reserves;
     private final Pruning pruning;
     private final ShareTrees trees;
     private final Deeds deeds;
@@ -69,6 +64,7 @@ public class Snapshots {
     Snapshots(
             SnapshotStore store,
             EstateStore estates,
+            SnapshotReserves reserves,
             Pruning pruning,
             ShareTrees trees,
             Deeds deeds,
@@ -77,6 +73,7 @@ public class Snapshots {
             Transactions transactions) {
         this.store = store;
         this.estates = estates;
+        this.reserves = reserves;
         this.pruning = pruning;
         this.trees = trees;
         this.deeds = deeds;
@@ -241,61 +238,24 @@ public class Snapshots {
         return estate.sharesOn(volume).map(Share::name).sorted().toList();
     }
 
-    /** Room that is kept for the snapshots of some volumes. */
-    record Reserve(Full full, long bytes, List<String> volumes) {}
-
-    static List<Reserve> reserves(Estate estate, String volume) {
-        List<Reserve> found = new ArrayList<>();
-        estate.find(Kinds.RESERVE, volume)
-                .ifPresent(r -> found.add(new Reserve(r.full(), r.bytes().value(), List.of(volume))));
-        Volume of = volume(estate, volume);
-        if (of.thin()) {
-            estate.find(Kinds.POOL_RESERVE, of.pool())
-                    .ifPresent(r -> found.add(new Reserve(r.full(), r.bytes().value(), thinOn(estate, of.pool()))));
-        }
-        return found;
-    }
-
-    private static List<String> thinOn(Estate estate, String pool) {
-        return estate.volumesOn(pool)
-                .filter(Volume::thin)
-                .map(Volume::name)
-                .sorted()
-                .toList();
-    }
-
-    /** What snapshots of these volumes hold together. */
-    long heldBytes(Collection<String> volumes) {
-        return volumes.stream()
-                .flatMap(volume -> store.held(volume).stream())
-                .mapToLong(HeldBlocks.Count::bytes)
-                .sum();
-    }
-
-    /** Whether snapshots hold what is reserved for them, and none is to be taken then. */
-    boolean takesNoMore(Estate estate, String volume) {
-        return reserves(estate, volume).stream()
-                .anyMatch(reserve -> reserve.full == Full.TAKE_NO_MORE && heldBytes(reserve.volumes) >= reserve.bytes);
-    }
-
     /** Deletes the oldest that may go, one after the other, as long as all of them hold more than is reserved. */
     void makeRoom(Estate estate, String volume) {
-        reserves(estate, volume).stream()
-                .filter(reserve -> reserve.full == Full.DELETE_OLDEST)
+        SnapshotReserves.reserves(estate, volume).stream()
+                .filter(reserve -> reserve.full() == Full.DELETE_OLDEST)
                 .forEach(reserve -> makeRoom(reserve, volume));
     }
 
-    private void makeRoom(Reserve reserve, String last) {
-        long left = heldBytes(reserve.volumes);
-        while (left > reserve.bytes) {
-            Optional<Taken> oldest = reserve.volumes.stream()
+    private void makeRoom(SnapshotReserves.Reserve reserve, String last) {
+        long left = reserves.heldBytes(reserve.volumes());
+        while (left > reserve.bytes()) {
+            Optional<Taken> oldest = reserve.volumes().stream()
                     .flatMap(volume -> mayGo(volume, volume.equals(last)))
                     .min(Comparator.comparing(Taken::at));
             if (oldest.isEmpty()) {
                 return;
             }
             delete("reserve", oldest.get().volume(), List.of(oldest.get().number()));
-            left = heldBytes(reserve.volumes);
+            left = reserves.heldBytes(reserve.volumes());
         }
     }
 
@@ -305,79 +265,6 @@ public class Snapshots {
         Set<Integer> needed = needs(volume).keySet();
         return taken.subList(0, Math.max(0, taken.size() - (keepsLast ? 1 : 0))).stream()
                 .filter(t -> !needed.contains(t.number()));
-    }
-
-    /** In how many days a reserve is likely full; −1 for not as things go. */
-    public int daysUntilFull(ReserveRule rule) {
-        return daysUntil(List.of(rule.volume()), rule.bytes().value());
-    }
-
-    /** The same of a pool's. */
-    public int daysUntilFull(PoolReserveRule rule) {
-        return daysUntil(thinOn(estates.load(), rule.pool()), rule.bytes().value());
-    }
-
-    private int daysUntil(List<String> volumes, long bytes) {
-        return ReserveAdvice.daysUntil(died(volumes), heldBytes(volumes), bytes, Math.max(1, keptDays(volumes)));
-    }
-
-    /** How many days snapshots of these volumes are kept at most; 0 where no schedule says so. */
-    int keptDays(List<String> volumes) {
-        Estate estate = estates.load();
-        return volumes.stream()
-                .flatMap(volume -> estate.find(Kinds.SNAPSHOTTING, volume).stream())
-                .mapToInt(r -> r.keep().days())
-                .max()
-                .orElse(0);
-    }
-
-    /** The thin volumes of a pool, whose snapshots take their room from it. */
-    List<String> thinOn(String pool) {
-        return thinOn(estates.load(), pool);
-    }
-
-    /** What died on each of the last days on several volumes together, oldest first. */
-    List<Long> died(List<String> volumes) {
-        List<List<Long>> each = volumes.stream().map(this::died).toList();
-        int days = each.stream().mapToInt(List::size).max().orElse(0);
-        List<Long> sums = new ArrayList<>();
-        for (int before = days; before > 0; before--) {
-            int ago = before;
-            sums.add(each.stream()
-                    .filter(d -> d.size() >= ago)
-                    .mapToLong(d -> d.get(d.size() - ago))
-                    .sum());
-        }
-        return sums;
-    }
-
-    /**
-     * What died on each of the last days, by the snapshots that hold it.
-     *
-     * @return bytes by day, oldest first
-     */
-    public List<Long> died(String volume) {
-        List<Taken> taken = store.of(volume);
-        Map<Integer, Long> byDeath = store.held(volume).stream()
-                .collect(
-                        Collectors.groupingBy(HeldBlocks.Count::died, Collectors.summingLong(HeldBlocks.Count::bytes)));
-        List<Long> days = new ArrayList<>();
-        for (int i = 0; i + 1 < taken.size(); i++) {
-            long gap = Math.round(
-                    Duration.between(taken.get(i).at(), taken.get(i + 1).at()).toHours() / 24.0);
-            long bytes = byDeath.getOrDefault(taken.get(i).number(), 0L);
-            if (gap == 0) {
-                // Several a day are one day together.
-                if (days.isEmpty()) {
-                    days.add(0L);
-                }
-                days.set(days.size() - 1, days.getLast() + bytes);
-            }
-            for (long day = 0; day < gap; day++) {
-                days.add(bytes / gap);
-            }
-        }
-        return days.subList(Math.max(0, days.size() - MOST_DAYS), days.size());
     }
 
     private static Set<Instant> kept(List<Taken> there, List<Instant> more, SnapshotRule rule) {
@@ -535,7 +422,7 @@ public class Snapshots {
             List<Taken> there = store.of(volumeName);
 
             requireRoom(volumeName, there.size() + 1);
-            if (!needed && takesNoMore(estate, volumeName)) {
+            if (!needed && reserves.takesNoMore(estate, volumeName)) {
                 throw new IllegalArgumentException("the reserve for snapshots of volume " + volumeName
                         + " is full, and none is to be taken then; delete some, or make it larger");
             }
@@ -561,9 +448,9 @@ public class Snapshots {
     Map<String, Integer> lock(Estate estate, Collection<String> volumes) {
         SortedSet<String> all = new TreeSet<>(volumes);
         volumes.stream()
-                .flatMap(volume -> reserves(estate, volume).stream())
-                .filter(reserve -> reserve.full == Full.DELETE_OLDEST)
-                .forEach(reserve -> all.addAll(reserve.volumes));
+                .flatMap(volume -> SnapshotReserves.reserves(estate, volume).stream())
+                .filter(reserve -> reserve.full() == Full.DELETE_OLDEST)
+                .forEach(reserve -> all.addAll(reserve.volumes()));
         Map<String, Integer> ever = store.lock(all);
         trees.lock(volumes.stream().flatMap(estate::sharesOn).toList());
         return ever;

@@ -29,6 +29,7 @@ import org.vastshelf.core.snapshot.KeepRule;
 class TakingByRule {
 
     private final Snapshots snapshots;
+    private final SnapshotReserves reserves;
     private final SnapshotStore store;
     private final EstateStore estates;
     private final Pruning pruning;
@@ -38,6 +39,7 @@ class TakingByRule {
 
     TakingByRule(
             Snapshots snapshots,
+            SnapshotReserves reserves,
             SnapshotStore store,
             EstateStore estates,
             Pruning pruning,
@@ -45,6 +47,7 @@ class TakingByRule {
             Transactions transactions,
             CountedClock counted) {
         this.snapshots = snapshots;
+        this.reserves = reserves;
         this.store = store;
         this.estates = estates;
         this.pruning = pruning;
@@ -76,7 +79,7 @@ class TakingByRule {
             // Where room is reserved, what one volume gives up counts for the next.
             Map<Boolean, List<Wanted>> byReserve = wanted.stream()
                     .collect(Collectors.partitioningBy(
-                            w -> Snapshots.reserves(estate, w.volume()).isEmpty()));
+                            w -> SnapshotReserves.reserves(estate, w.volume()).isEmpty()));
             takeTogether(estate, byReserve.get(true));
             byReserve.get(false).forEach(one -> takeWithin(estate, one));
         });
@@ -86,7 +89,7 @@ class TakingByRule {
     private void takeWithin(Estate estate, Wanted wanted) {
         String volume = wanted.volume();
         snapshots.lock(estate, List.of(volume));
-        if (snapshots.takesNoMore(estate, volume)) {
+        if (reserves.takesNoMore(estate, volume)) {
             deeds.note(
                     Snapshots.SCHEDULE,
                     "",
