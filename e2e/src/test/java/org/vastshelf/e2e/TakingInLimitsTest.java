@@ -116,6 +116,9 @@ class TakingInLimitsTest {
         assertThat(note).as("one byte takes a block at most").isBetween(1L, BLOCK);
 
         MERE.remove("/each/ada/talk.bin");
+        assertThat(App.bean(AccountCheck.class).mend(App.bean(ShelfClock.class).instant()))
+                .as("what is still to be counted is no fault")
+                .isEmpty();
         agrees();
         assertThat(account("/each/*", "/each/ada"))
                 .as("its copy needs the units still")

@@ -68,6 +68,10 @@ public class CommonChangeStore {
                 .fetch(COMMON_CHANGE.VOLUME);
     }
 
+    boolean has(String volume) {
+        return db.fetchExists(COMMON_CHANGE, COMMON_CHANGE.VOLUME.eq(volume));
+    }
+
     /** The oldest notes of a volume. */
     List<Note> some(String volume, int most) {
         return db.selectFrom(COMMON_CHANGE)

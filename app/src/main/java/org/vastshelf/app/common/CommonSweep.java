@@ -74,6 +74,9 @@ public class CommonSweep {
             changes.forget(name);
             return false;
         }
+        if (!changes.has(name)) {
+            return false;
+        }
         shifts.note(name);
         store.lock(name);
         List<CommonChangeStore.Note> notes = changes.some(name, AT_ONCE);

@@ -9,6 +9,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.common.CommonShiftStore;
+import org.vastshelf.app.common.CommonSweep;
 import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
@@ -26,6 +27,7 @@ public class AccountCheck implements DueWork {
     private final AccountStore accounts;
     private final DiskAccounts onDisk;
     private final CommonShiftStore shifts;
+    private final CommonSweep sweep;
     private final EstateStore estates;
     private final NoticeStore notices;
     private final ShelfClock clock;
@@ -35,6 +37,7 @@ public class AccountCheck implements DueWork {
             AccountStore accounts,
             DiskAccounts onDisk,
             CommonShiftStore shifts,
+            CommonSweep sweep,
             EstateStore estates,
             NoticeStore notices,
             ShelfClock clock) {
@@ -43,6 +46,7 @@ public class AccountCheck implements DueWork {
         this.accounts = accounts;
         this.onDisk = onDisk;
         this.shifts = shifts;
+        this.sweep = sweep;
         this.estates = estates;
         this.notices = notices;
     }
@@ -99,6 +103,12 @@ public class AccountCheck implements DueWork {
 
     /** What is still to be counted has not drifted. */
     private List<Drift> onDisk(Estate estate, String volume) {
+        if (estate.sharesOn(volume)
+                .flatMap(share -> estate.limitsOn(share.name()))
+                .allMatch(rule -> rule.basis() == Basis.AS_SEEN)) {
+            return List.of();
+        }
+        sweep.sweep(volume);
         boolean pending = shifts.take(volume);
         List<Drift> changed = onDisk.countAgain(estate, volume);
         return pending ? List.of() : changed;

@@ -143,7 +143,7 @@ public class DiskAccounts {
                 accounts.set(key, counted);
                 Account account = accounts.read(List.of(key)).getFirst().holding(Bytes.of(counted));
                 changed.add(new AccountCheck.Drift("account " + account.title(), before, counted));
-                levels.look(account, account.owner(), now);
+                levels.look(account, "", now);
             }
         }
     }
