@@ -15,6 +15,7 @@ import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.gate.FileOperation;
 import org.vastshelf.core.gate.FileOperation.Kind;
 import org.vastshelf.core.unit.Bytes;
+import tools.jackson.databind.JsonNode;
 
 /** Suki's hand on a share that everybody may write to, on a thin volume of its own and of the same name. */
 record ShareHand(String share) {
@@ -30,6 +31,29 @@ record ShareHand(String share) {
                 + "\"pace\":{\"byHand\":false,\"mibps\":0}}},{\"change\":\"OpenShare\",\"share\":{\"name\":\"" + share
                 + "\",\"volume\":\"" + share + "\",\"smb\":true,\"nfs\":false,\"hiddenEntries\":true,\"access\":[{"
                 + "\"subject\":\"EVERYONE\",\"name\":\"\",\"level\":\"WRITE\"}],\"exports\":[]}}";
+    }
+
+    /** The change by which the volume keeps equal blocks once, when that is begun by hand. */
+    String keepsEqualBlocksOnce() {
+        return "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"" + share
+                + "\",\"aim\":\"ONCE\",\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],"
+                + "\"exceptNames\":[],\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":"
+                + "\"FREQ=DAILY\"},\"hours\":100,\"mibps\":1000}}";
+    }
+
+    /** Lets the volume do what its saving rule says, by hours that pass, until that is through. */
+    JsonNode spare() {
+        String saving = "/api/v1/volumes/" + share + "/saving";
+        App.Reply begun = App.post("odile", saving + "/begin", "");
+        assertThat(begun.status()).as(begun.text()).isEqualTo(202);
+        for (int i = 0; i < 20; i++) {
+            App.post("odile", "/api/v1/time", "{\"hours\":1}");
+            JsonNode run = App.get("odile", saving).json().path("runs").get(0);
+            if (!run.path("state").asString().equals("RUNNING")) {
+                return run;
+            }
+        }
+        throw new AssertionError("the run does not end");
     }
 
     TreeRoad.At at(String path) {

@@ -22,7 +22,6 @@ import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.gate.FileOperation.Kind;
-import tools.jackson.databind.JsonNode;
 
 /** Limits that go by what files take on disk agree with the ledger, whatever shares units with what. */
 class TakingInLimitsTest {
@@ -44,32 +43,12 @@ class TakingInLimitsTest {
         Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"saving rule\",\"governs\":\"mere\"}");
     }
 
-    private static final String RULE =
-            "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"mere\",\"aim\":\"ONCE\","
-                    + "\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
-                    + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
-                    + "\"hours\":100,\"mibps\":1000}}";
+    private static final String RULE = MERE.keepsEqualBlocksOnce();
 
     private static String limit(String path, boolean each, String apart, long stop) {
         return "{\"change\":\"SetLimit\",\"rule\":{\"share\":\"mere\",\"path\":\"" + path + "\",\"eachChild\":" + each
                 + ",\"apart\":\"" + apart + "\",\"basis\":\"ON_DISK\",\"graceTime\":\"PT168H\",\"stopAt\":"
                 + (stop == 0 ? "null" : stop) + "}}";
-    }
-
-    private static void spare() {
-        App.Reply begun = App.post("odile", "/api/v1/volumes/mere/saving/begin", "");
-        assertThat(begun.status()).as(begun.text()).isEqualTo(202);
-        for (int i = 0; i < 20; i++) {
-            App.post("odile", "/api/v1/time", "{\"hours\":1}");
-            JsonNode run = App.get("odile", "/api/v1/volumes/mere/saving")
-                    .json()
-                    .path("runs")
-                    .get(0);
-            if (!run.path("state").asString().equals("RUNNING")) {
-                return;
-            }
-        }
-        throw new AssertionError("the run does not end");
     }
 
     private static void count() {
@@ -109,7 +88,7 @@ class TakingInLimitsTest {
         assertThat(account("/each/*", "/each/bo")).isEqualTo(11 * BLOCK);
         agrees();
 
-        spare();
+        MERE.spare();
         agrees();
         long note = account("/each/*", "/each/bo") - 10 * BLOCK;
         assertThat(account("/each/*", "/each/ada")).isEqualTo(10 * BLOCK);
@@ -146,7 +125,7 @@ class TakingInLimitsTest {
             MERE.save(
                     "/each/k" + i % 3 + "/f" + i + ".bin", ShareHand.random((1 + i % 4) * (int) BLOCK + i % 2, i % 2));
         }
-        spare();
+        MERE.spare();
         for (int i = 0; i < 60; i++) {
             String path = "/each/k" + random.nextInt(4) + "/f" + random.nextInt(6) + ".bin";
             String other = "/each/k" + random.nextInt(4) + "/f" + random.nextInt(6) + ".bin";
@@ -164,12 +143,12 @@ class TakingInLimitsTest {
             }
             if (i % 20 == 19) {
                 agrees();
-                spare();
+                MERE.spare();
             }
         }
         agrees();
         Drafts.carryOut(RULE.replace("ONCE", "NOTHING"));
-        spare();
+        MERE.spare();
         agrees();
         assertThat(App.bean(UsageStore.class).load().of("mere").common()).isEqualTo(Usage.Common.NOTHING);
         Drafts.carryOut(RULE);

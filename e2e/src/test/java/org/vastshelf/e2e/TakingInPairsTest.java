@@ -58,22 +58,6 @@ class TakingInPairsTest {
         assertThat(pair().path("state").asString()).as(pair().toString()).isEqualTo("in step");
     }
 
-    private static void spare() {
-        App.Reply begun = App.post("odile", "/api/v1/volumes/brook/saving/begin", "");
-        assertThat(begun.status()).as(begun.text()).isEqualTo(202);
-        for (int i = 0; i < 20; i++) {
-            later(1);
-            JsonNode run = App.get("odile", "/api/v1/volumes/brook/saving")
-                    .json()
-                    .path("runs")
-                    .get(0);
-            if (!run.path("state").asString().equals("RUNNING")) {
-                return;
-            }
-        }
-        throw new AssertionError("the run does not end");
-    }
-
     /** Until what is there by now has arrived. */
     private static void sent() throws InterruptedException {
         later(3);
@@ -103,20 +87,16 @@ class TakingInPairsTest {
                         + "\"address\":\"10.20.9.92\",\"paused\":false,\"over\":false}}");
         awaitInStep();
         assertThat(held("copy-brook").used().value()).isEqualTo(23L * BLOCK);
-        Drafts.carryOut(
-                "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"brook\",\"aim\":\"ONCE\","
-                        + "\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
-                        + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
-                        + "\"hours\":100,\"mibps\":1000}}");
+        Drafts.carryOut(BROOK.keepsEqualBlocksOnce());
 
-        spare();
+        BROOK.spare();
         assertThat(held("brook").common().kept().value()).isEqualTo(13L * BLOCK);
         assertThat(pair().path("lacks").asLong())
                 .as("nobody has changed anything")
                 .isZero();
         BROOK.save("/third.bin", talk);
         assertThat(pair().path("lacks").asLong()).isEqualTo(10L * BLOCK);
-        spare();
+        BROOK.spare();
         sent();
         assertThat(held("copy-brook").used().value())
                 .as("the talk once, and the note")
@@ -135,7 +115,7 @@ class TakingInPairsTest {
             assertThat(BROOK.read("/third.bin")).isEqualTo(talk);
             whole();
             BROOK.save("/there.bin", talk);
-            spare();
+            BROOK.spare();
             whole();
             assertThat(held("brook").copied().value())
                     .as("nothing is twice there either: %s", held("brook"))

@@ -219,12 +219,8 @@ class TieringTogetherTest {
         byte[] bytes = ShareHand.random(10 * BLOCK, 4);
         SLOUGH.save("/alike/a.bin", bytes);
         SLOUGH.copy("/alike/a.bin", "/alike/b.bin");
-        Drafts.carryOut(
-                "{\"change\":\"SetRule\",\"rule\":{\"rule\":\"SavingRule\",\"volume\":\"slough\",\"aim\":\"ONCE\","
-                        + "\"cut\":\"BLOCKS\",\"unitBytes\":4096,\"leastDays\":0,\"exceptKinds\":[],\"exceptNames\":[],"
-                        + "\"exceptPlaces\":[],\"when\":{\"from\":\"2030-01-01T00:00:00\",\"rule\":\"FREQ=DAILY\"},"
-                        + "\"hours\":100,\"mibps\":1000}}");
-        spare();
+        Drafts.carryOut(SLOUGH.keepsEqualBlocksOnce());
+        SLOUGH.spare();
         long kept = held().common().kept().value();
         assertThat(kept).isGreaterThanOrEqualTo(10L * BLOCK);
 
@@ -234,27 +230,13 @@ class TieringTogetherTest {
         assertThat(isAway("/alike/a.bin")).isTrue();
         assertThat(isAway("/alike/b.bin")).isTrue();
         assertThat(held().common()).as("nobody uses them").isEqualTo(Usage.Common.NOTHING);
-        assertThat(spare().path("files").asInt()).as("stubs are not taken in").isZero();
+        assertThat(SLOUGH.spare().path("files").asInt())
+                .as("stubs are not taken in")
+                .isZero();
         assertThat(SLOUGH.read("/alike/b.bin")).isEqualTo(bytes);
         SLOUGH.edit("/alike/a.bin", 7, (byte) 1);
         assertThat(SLOUGH.read("/alike/b.bin")).isEqualTo(bytes);
         Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"saving rule\",\"governs\":\"slough\"}");
-    }
-
-    private static JsonNode spare() {
-        App.Reply begun = App.post("odile", "/api/v1/volumes/slough/saving/begin", "");
-        assertThat(begun.status()).as(begun.text()).isEqualTo(202);
-        for (int i = 0; i < 20; i++) {
-            later(1);
-            JsonNode run = App.get("odile", "/api/v1/volumes/slough/saving")
-                    .json()
-                    .path("runs")
-                    .get(0);
-            if (!run.path("state").asString().equals("RUNNING")) {
-                return run;
-            }
-        }
-        throw new AssertionError("the run does not end");
     }
 
     @Test

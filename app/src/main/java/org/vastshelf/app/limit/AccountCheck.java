@@ -8,8 +8,6 @@ import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
-import org.vastshelf.app.common.CommonShiftStore;
-import org.vastshelf.app.common.CommonSweep;
 import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
@@ -26,8 +24,6 @@ public class AccountCheck implements DueWork {
     private final AccountCheckStore figures;
     private final AccountStore accounts;
     private final DiskAccounts onDisk;
-    private final CommonShiftStore shifts;
-    private final CommonSweep sweep;
     private final EstateStore estates;
     private final NoticeStore notices;
     private final ShelfClock clock;
@@ -36,8 +32,6 @@ public class AccountCheck implements DueWork {
             AccountCheckStore figures,
             AccountStore accounts,
             DiskAccounts onDisk,
-            CommonShiftStore shifts,
-            CommonSweep sweep,
             EstateStore estates,
             NoticeStore notices,
             ShelfClock clock) {
@@ -45,8 +39,6 @@ public class AccountCheck implements DueWork {
         this.figures = figures;
         this.accounts = accounts;
         this.onDisk = onDisk;
-        this.shifts = shifts;
-        this.sweep = sweep;
         this.estates = estates;
         this.notices = notices;
     }
@@ -83,7 +75,7 @@ public class AccountCheck implements DueWork {
                     .filter(rule -> rule.apart() != Apart.NOBODY)
                     .forEach(rule -> drifts.addAll(owners(rule)));
             estate.shares().values().forEach(share -> figures.volume(share).ifPresent(drifts::add));
-            estate.volumes().keySet().forEach(volume -> drifts.addAll(onDisk(estate, volume)));
+            estate.volumes().keySet().forEach(volume -> drifts.addAll(onDisk.check(estate, volume)));
             return new EstateAnswer.Changed(estate);
         });
         if (!drifts.isEmpty()) {
@@ -99,19 +91,6 @@ public class AccountCheck implements DueWork {
         return estate.limits().values().stream()
                 .filter(rule -> rule.basis() == Basis.AS_SEEN)
                 .toList();
-    }
-
-    /** What is still to be counted has not drifted. */
-    private List<Drift> onDisk(Estate estate, String volume) {
-        if (estate.sharesOn(volume)
-                .flatMap(share -> estate.limitsOn(share.name()))
-                .allMatch(rule -> rule.basis() == Basis.AS_SEEN)) {
-            return List.of();
-        }
-        sweep.sweep(volume);
-        boolean pending = shifts.take(volume);
-        List<Drift> changed = onDisk.countAgain(estate, volume);
-        return pending ? List.of() : changed;
     }
 
     private List<Drift> owners(LimitRule rule) {

@@ -12,6 +12,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.common.CommonShiftStore;
+import org.vastshelf.app.common.CommonSweep;
 import org.vastshelf.app.common.CommonUnits;
 import org.vastshelf.app.common.UnitUnion;
 import org.vastshelf.app.store.EstateStore;
@@ -39,6 +40,7 @@ public class DiskAccounts {
     private final AccountStore accounts;
     private final Levels levels;
     private final CommonShiftStore shifts;
+    private final CommonSweep sweep;
     private final CommonUnits units;
     private final EstateStore estates;
     private final LeaseStore leases;
@@ -50,6 +52,7 @@ public class DiskAccounts {
             AccountStore accounts,
             Levels levels,
             CommonShiftStore shifts,
+            CommonSweep sweep,
             CommonUnits units,
             EstateStore estates,
             LeaseStore leases,
@@ -59,6 +62,7 @@ public class DiskAccounts {
         this.accounts = accounts;
         this.levels = levels;
         this.shifts = shifts;
+        this.sweep = sweep;
         this.units = units;
         this.estates = estates;
         this.leases = leases;
@@ -87,12 +91,21 @@ public class DiskAccounts {
         return shifts.take(volume) ? countAgain(estate, volume).size() : 0;
     }
 
-    /**
-     * Counts what accounts of a volume's shares hold, and puts it right.
-     *
-     * @return what was not as it was said to be
-     */
-    List<AccountCheck.Drift> countAgain(Estate estate, String volume) {
+    /** Counts a volume's accounts anew; says what had drifted. What was still to be counted has not. */
+    List<AccountCheck.Drift> check(Estate estate, String volume) {
+        if (estate.sharesOn(volume)
+                .flatMap(share -> estate.limitsOn(share.name()))
+                .allMatch(rule -> rule.basis() == Basis.AS_SEEN)) {
+            return List.of();
+        }
+        sweep.sweep(volume);
+        boolean pending = shifts.take(volume);
+        List<AccountCheck.Drift> changed = countAgain(estate, volume);
+        return pending ? List.of() : changed;
+    }
+
+    /** Counts what accounts of a volume's shares hold, and puts right what was not as it was said to be. */
+    private List<AccountCheck.Drift> countAgain(Estate estate, String volume) {
         List<AccountCheck.Drift> changed = new ArrayList<>();
         estate.sharesOn(volume).forEach(share -> {
             List<LimitRule> rules = estate.limitsOn(share.name())
