@@ -61,6 +61,15 @@ public class AgendaStore {
         return db.fetchExists(db.selectOne().from(AGENDA).where(isDue(now, real)));
     }
 
+    /** Since when something waits that was due by now; empty when all is done. What failed is not waited for. */
+    public Optional<Instant> behindSince(Instant now) {
+        return db.select(DSL.min(AGENDA.DUE_AT))
+                .from(AGENDA)
+                .where(AGENDA.DUE_AT.le(Times.stored(now)), AGENDA.TRIES.eq(0))
+                .fetchOptional(record -> record.value1())
+                .map(Times::instant);
+    }
+
     /** What is due first, and all that is of the same kind and falls due at the same moment; empty when nothing is. */
     List<Row> first(Instant now, Instant real) {
         List<Row> some = db.selectFrom(AGENDA)

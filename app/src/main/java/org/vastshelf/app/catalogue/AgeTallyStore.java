@@ -2,8 +2,7 @@ package org.vastshelf.app.catalogue;
 
 import java.sql.Connection;
 import java.sql.SQLException;
-import org.jooq.CaseConditionStep;
-import org.jooq.Condition;
+import java.util.stream.Collectors;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.vastshelf.core.catalogue.AgeBasis;
@@ -36,12 +35,12 @@ public final class AgeTallyStore {
 
     /** The number of the {@link AgeBand} of files of so many days. */
     public static Field<Integer> band(Field<Long> days) {
-        CaseConditionStep<Integer> band = null;
-        for (AgeBand one : AgeBand.ALL.reversed()) {
-            Condition reached = days.ge((long) one.leastDays());
-            band = band == null ? DSL.when(reached, one.ordinal()) : band.when(reached, one.ordinal());
-        }
-        return band.otherwise(AgeBand.MONTH.ordinal());
+        // It is how many of the ascending bounds are reached.
+        String bounds = AgeBand.ALL.stream()
+                .skip(1)
+                .map(band -> String.valueOf(band.leastDays()))
+                .collect(Collectors.joining(", "));
+        return DSL.field("INTERVAL({0}, " + bounds + ")", Integer.class, days);
     }
 
     /**

@@ -10,6 +10,7 @@ import java.util.TreeMap;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.AgeTallyStore;
@@ -25,6 +26,13 @@ import org.vastshelf.core.tier.FileSum;
 @Component
 class AgeCountStore {
 
+    private static final Field<Integer> FOLDER_NO = DSL.field(DSL.name("in_folder"), Integer.class);
+    private static final Field<Integer> USE_BAND = DSL.field(DSL.name("use_band"), Integer.class);
+    private static final Field<Integer> CHANGE_BAND = DSL.field(DSL.name("change_band"), Integer.class);
+    private static final Field<Long> FILES = DSL.field(DSL.name("all_files"), Long.class);
+    private static final Field<Long> BYTES = DSL.field(DSL.name("all_bytes"), Long.class);
+    private static final Field<Long> ALLOCATED = DSL.field(DSL.name("all_allocated"), Long.class);
+
     private final DSLContext db;
 
     AgeCountStore(DSLContext db) {
@@ -38,31 +46,30 @@ class AgeCountStore {
         }
     }
 
-    /** All files of a catalogue in one pass, by outermost folder; bands are {@link AgesBuilder#LEFT} for what is not here. */
+    /**
+     * All files of a catalogue in one pass, by outermost folder; bands are {@link AgesBuilder#LEFT} for what is not here.
+     * Summed up by the number of the folder first: that takes less than half as long as by a part of its path.
+     */
     Map<String, Map<Cell, Ages.Sum>> byFolder(int catalogue, LocalDate day) {
-        Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
-        Field<Integer> byUse = DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(AgeTallyStore.band(days(AgeBasis.LAST_USE, day)))
-                .as("use_band");
-        Field<Integer> byChange = DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(AgeTallyStore.band(days(AgeBasis.LAST_CHANGE, day)))
-                .as("change_band");
+        Table<?> sums = db.select(
+                        FILE.FOLDER_NO.as(FOLDER_NO),
+                        band(AgeBasis.LAST_USE, day).as(USE_BAND),
+                        band(AgeBasis.LAST_CHANGE, day).as(CHANGE_BAND),
+                        DSL.field("COUNT(*)", Long.class).as(FILES),
+                        DSL.field("SUM({0})", Long.class, FILE.BYTES).as(BYTES),
+                        DSL.field("SUM({0})", Long.class, FILE.ALLOCATED).as(ALLOCATED))
+                .from(FILE.forceIndex("PRIMARY"))
+                .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
+                .groupBy(FOLDER_NO, USE_BAND, CHANGE_BAND)
+                .asTable("sums");
         Field<byte[]> top = DSL.field("SUBSTRING_INDEX({0}, '/', 2)", byte[].class, FOLDER.PATH)
                 .as("top");
         Map<String, Map<Cell, Ages.Sum>> folders = new HashMap<>();
-        db.select(
-                        top,
-                        byUse,
-                        byChange,
-                        DSL.field("COUNT(*)", Long.class),
-                        DSL.field("SUM({0})", Long.class, FILE.BYTES),
-                        DSL.field("SUM({0})", Long.class, FILE.ALLOCATED))
-                .from(FOLDER)
-                .straightJoin(FILE)
-                .on(FILE.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO), FILE.FOLDER_NO.eq(FOLDER.NO))
-                .where(FOLDER.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
-                .groupBy(
-                        DSL.field(DSL.name("top")), DSL.field(DSL.name("use_band")), DSL.field(DSL.name("change_band")))
+        db.select(top, USE_BAND, CHANGE_BAND, sum(FILES), sum(BYTES), sum(ALLOCATED))
+                .from(sums)
+                .straightJoin(FOLDER.forceIndex("PRIMARY"))
+                .on(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(FOLDER_NO))
+                .groupBy(DSL.field(DSL.name("top")), USE_BAND, CHANGE_BAND)
                 .forEach(row -> {
                     FileSum all = new FileSum(row.value4(), row.value5());
                     boolean lately = row.value2() == AgeBand.MONTH.ordinal();
@@ -74,12 +81,18 @@ class AgeCountStore {
         return folders;
     }
 
-    private static Field<Long> days(AgeBasis basis, LocalDate day) {
-        return DSL.field(
+    private static Field<Long> sum(Field<Long> part) {
+        return DSL.field("SUM({0})", Long.class, part);
+    }
+
+    private static Field<Integer> band(AgeBasis basis, LocalDate day) {
+        Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
+        Field<Long> days = DSL.field(
                 "{0} - {1}",
                 Long.class,
                 DSL.inline(day.toEpochDay()),
                 DSL.field("file." + AgeTallyStore.dayColumn(basis), Long.class));
+        return DSL.when(left, AgesBuilder.LEFT).otherwise(AgeTallyStore.band(days));
     }
 
     /** Where sums go. */

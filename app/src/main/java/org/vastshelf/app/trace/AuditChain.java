@@ -1,7 +1,12 @@
 package org.vastshelf.app.trace;
 
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.AgendaStore;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.audit.ChainCheck;
 
@@ -12,22 +17,34 @@ import org.vastshelf.core.audit.ChainCheck;
 @Component
 public class AuditChain {
 
+    /** What falls due tells at most of the day before. */
+    private static final Duration TOLD_OF = Duration.ofDays(1);
+
     private final AuditChainStore store;
+    private final AgendaStore agenda;
+    private final ShelfClock clock;
     private final Transactions transactions;
 
-    AuditChain(AuditChainStore store, Transactions transactions) {
+    AuditChain(AuditChainStore store, AgendaStore agenda, ShelfClock clock, Transactions transactions) {
         this.store = store;
+        this.agenda = agenda;
+        this.clock = clock;
         this.transactions = transactions;
     }
 
+    /** While days are made up that the clock has passed, lines wait for those that are earlier and still to come. */
     @Scheduled(fixedDelay = 500)
     void regularly() {
-        extend();
+        extend(agenda.behindSince(clock.now()).map(since -> since.minus(TOLD_OF)));
     }
 
     /** Chains all lines whose transactions have ended. */
     public void extend() {
-        while (store.hasPending() && transactions.run(store::batch) == AuditChainStore.AT_ONCE) {
+        extend(Optional.empty());
+    }
+
+    private void extend(Optional<Instant> before) {
+        while (store.hasPending() && transactions.run(() -> store.batch(before)) == AuditChainStore.AT_ONCE) {
             Thread.onSpinWait();
         }
     }

@@ -4,8 +4,11 @@ import static org.vastshelf.app.store.generated.Tables.AUDIT_HEAD;
 import static org.vastshelf.app.store.generated.Tables.AUDIT_PENDING;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AuditHeadRecord;
@@ -29,12 +32,17 @@ class AuditChainStore {
         return db.fetchExists(AUDIT_PENDING);
     }
 
-    /** Chains the next lines, at most so many, and says how many there were; one node at a time. */
-    int batch() {
+    /**
+     * Chains the next lines in the order of their times, at most so many, and says how many there were; one node at a time.
+     *
+     * @param before from this moment on they wait
+     */
+    int batch(Optional<Instant> before) {
         AuditHeadRecord head =
                 db.selectFrom(AUDIT_HEAD).forUpdate().fetchOptional().orElseGet(this::firstHead);
         List<AuditPendingRecord> pending = db.selectFrom(AUDIT_PENDING)
-                .orderBy(AUDIT_PENDING.RECEIPT)
+                .where(before.map(Times::stored).map(AUDIT_PENDING.AT::lt).orElseGet(DSL::noCondition))
+                .orderBy(AUDIT_PENDING.AT, AUDIT_PENDING.RECEIPT)
                 .limit(AT_ONCE)
                 .fetch();
         if (pending.isEmpty()) {
