@@ -135,6 +135,14 @@ public class AgendaRunner {
                 }
                 long until = System.nanoTime() + together.toNanos();
                 for (List<Row> rows = next(by); mayFollow(claimed, rows); rows = next(by)) {
+                    List<List<Row>> parts = parts(rows);
+                    if (parts.size() > 1) {
+                        if (claimed.isEmpty()) {
+                            claimed.addAll(rows);
+                            beside(parts);
+                        }
+                        break;
+                    }
                     claimed.addAll(rows);
                     done(rows);
                     if (!isQuick(rows.getFirst()) || System.nanoTime() > until) {
@@ -175,6 +183,34 @@ public class AgendaRunner {
     private boolean isQuick(Row row) {
         DueWork work = works.get(row.entry().kind());
         return work != null && work.isQuick();
+    }
+
+    /** What is of one kind and one moment, by what may be done beside each other. */
+    private List<List<Row>> parts(List<Row> rows) {
+        Row first = rows.getFirst();
+        if (rows.size() == 1 || !(works.get(first.entry().kind()) instanceof TogetherWork together)) {
+            return List.of(rows);
+        }
+        Map<String, Row> byKey = new LinkedHashMap<>();
+        rows.forEach(row -> byKey.put(row.entry().key(), row));
+        return together.apart(List.copyOf(byKey.keySet()), first.at()).stream()
+                .map(keys -> keys.stream().map(byKey::get).toList())
+                .toList();
+    }
+
+    /**
+     * Does parts, each in a transaction of its own, while this one keeps other nodes away. Should they come nevertheless,
+     * because the connection of this one was lost, nothing is done twice: each part claims what is its own.
+     */
+    private void beside(List<List<Row>> parts) {
+        Beside.each(
+                parts,
+                part -> transactions.run(() -> {
+                    List<Row> mine = agenda.claim(part);
+                    if (!mine.isEmpty()) {
+                        done(mine);
+                    }
+                }));
     }
 
     /** Does what is of one kind and one moment. */

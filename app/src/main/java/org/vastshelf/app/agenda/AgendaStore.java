@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.Times;
@@ -22,6 +23,9 @@ public class AgendaStore {
 
     /** Seldom more fall due at one moment. */
     private static final int USUAL = 32;
+
+    /** By their moment, those of one part would wait for those of another. */
+    private static final Table<AgendaRecord> BY_KEY = AGENDA.forceIndex("PRIMARY");
 
     private final DSLContext db;
 
@@ -164,15 +168,11 @@ public class AgendaStore {
      * @param rows of one kind and one moment
      */
     void done(List<Row> rows, Optional<Instant> again) {
-        Row one = rows.getFirst();
-        Condition unchanged = AGENDA.KIND
-                .eq(one.entry.kind().name())
-                .and(AGENDA.ITEM.in(rows.stream().map(row -> row.entry.key()).toList()))
-                .and(AGENDA.DUE_AT.eq(Times.stored(one.at)));
+        Condition unchanged = areUnchanged(rows);
         if (again.isEmpty()) {
             db.deleteFrom(AGENDA).where(unchanged).execute();
         } else {
-            db.update(AGENDA)
+            db.update(BY_KEY)
                     .set(AGENDA.DUE_AT, Times.stored(again.get()))
                     .set(AGENDA.TRIES, 0)
                     .set(AGENDA.PROBLEM, "")
@@ -180,6 +180,23 @@ public class AgendaStore {
                     .where(unchanged)
                     .execute();
         }
+    }
+
+    /** Those of some of one kind and one moment that are still due then, for this transaction alone. */
+    List<Row> claim(List<Row> rows) {
+        return db.selectFrom(BY_KEY)
+                .where(areUnchanged(rows))
+                .orderBy(AGENDA.ITEM)
+                .forUpdate()
+                .fetch(AgendaStore::row);
+    }
+
+    private static Condition areUnchanged(List<Row> rows) {
+        Row one = rows.getFirst();
+        return AGENDA.KIND
+                .eq(one.entry.kind().name())
+                .and(AGENDA.ITEM.in(rows.stream().map(row -> row.entry.key()).toList()))
+                .and(AGENDA.DUE_AT.eq(Times.stored(one.at)));
     }
 
     /** Counted once where two tried it at the same time, so that a pause is as long as it says. */

@@ -13,6 +13,15 @@ public interface TogetherWork extends DueWork {
      */
     void act(List<String> keys, Instant at);
 
+    /**
+     * Parts that have nothing in common: they are done beside each other, each in a transaction of its own.
+     *
+     * @return each key once
+     */
+    default List<List<String>> apart(List<String> keys, Instant at) {
+        return List.of(keys);
+    }
+
     @Override
     default void act(String key, Instant at) {
         act(List.of(key), at);

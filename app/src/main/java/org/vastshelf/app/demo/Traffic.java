@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -45,6 +46,9 @@ import org.vastshelf.standins.life.Staffer;
 class Traffic implements TogetherWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
+    /** What is read and looked into in a share on a day takes about as long as so many saves. */
+    private static final int LOOKED_INTO = 20;
+
     private static final Bytes EDITED = Bytes.of(4_096);
 
     private final Settings settings;
@@ -58,8 +62,9 @@ class Traffic implements TogetherWork {
     private final ShelfClock clock;
     private final Days days = new Days();
     private volatile @Nullable Known known;
-    private volatile long passing;
-    private volatile long left;
+    private @Nullable LocalDate last;
+    private long passing;
+    private long left;
 
     Traffic(
             Settings settings,
@@ -99,9 +104,35 @@ class Traffic implements TogetherWork {
         return settings.demo() && settings.traffic();
     }
 
+    /** Two halves, by how much is saved in the shares of a volume: shares of one wait for each other. */
+    @Override
+    public List<List<String>> apart(List<String> names, Instant midnight) {
+        LocalDate day = dayBefore(midnight);
+        Map<String, Share> there = estates.load().shares();
+        Crew crew = crew(directory.people());
+        Map<String, List<String>> byVolume = names.stream()
+                .collect(Collectors.groupingBy(
+                        name -> there.containsKey(name) ? there.get(name).volume() : "",
+                        TreeMap::new,
+                        Collectors.toList()));
+        return Halves.of(
+                        List.copyOf(byVolume.values()),
+                        some -> some.stream()
+                                .mapToInt(name -> LOOKED_INTO
+                                        + days.saves(name, day, crew).size())
+                                .sum())
+                .stream()
+                .map(half -> half.stream().flatMap(List::stream).sorted().toList())
+                .toList();
+    }
+
+    private static LocalDate dayBefore(Instant midnight) {
+        return LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
+    }
+
     @Override
     public void act(List<String> names, Instant midnight) {
-        LocalDate day = LocalDate.ofInstant(midnight, ShelfClock.ZONE).minusDays(1);
+        LocalDate day = dayBefore(midnight);
         Map<String, Share> there = estates.load().shares();
         List<Share> shares =
                 names.stream().filter(there::containsKey).map(there::get).toList();
@@ -136,10 +167,13 @@ class Traffic implements TogetherWork {
     }
 
     /** Over how many days the clock was moved at once, of which this is one. */
-    private long passing(LocalDate day) {
-        long ago = ChronoUnit.DAYS.between(day, LocalDate.ofInstant(clock.now(), ShelfClock.ZONE));
-        passing = ago >= left ? ago : passing;
-        left = ago;
+    private synchronized long passing(LocalDate day) {
+        if (!day.equals(last)) {
+            long ago = ChronoUnit.DAYS.between(day, LocalDate.ofInstant(clock.now(), ShelfClock.ZONE));
+            passing = ago >= left ? ago : passing;
+            left = ago;
+            last = day;
+        }
         return passing;
     }
 

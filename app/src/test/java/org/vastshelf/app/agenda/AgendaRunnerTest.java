@@ -9,10 +9,14 @@ import static org.mockito.Mockito.when;
 import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CyclicBarrier;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.agenda.AgendaStore.Row;
@@ -38,6 +42,7 @@ class AgendaRunnerTest {
     private final List<String> failed = new ArrayList<>();
     private final List<List<String>> committed = new ArrayList<>();
     private final List<List<String>> calls = new ArrayList<>();
+    private final List<String> beside = Collections.synchronizedList(new ArrayList<>());
     private List<String> underWay = new ArrayList<>();
 
     private record Work(DueKind kind, boolean isQuick, List<String> deeds) implements DueWork {
@@ -74,8 +79,44 @@ class AgendaRunnerTest {
         }
     }
 
+    /** Does letters and figures beside each other: neither comes back before the other has begun. */
+    private record Apart(DueKind kind, List<String> deeds, CyclicBarrier meeting) implements TogetherWork {
+
+        @Override
+        public List<List<String>> apart(List<String> keys, Instant at) {
+            return List.copyOf(keys.stream()
+                    .collect(Collectors.partitioningBy(key -> Character.isDigit(key.charAt(0))))
+                    .values());
+        }
+
+        @Override
+        public void act(List<String> keys, Instant at) {
+            if (keys.size() > 1) {
+                meet();
+            }
+            if (keys.contains("bad")) {
+                throw new IllegalStateException("no good");
+            }
+            deeds.addAll(keys);
+        }
+
+        private void meet() {
+            try {
+                meeting.await(10, TimeUnit.SECONDS);
+            } catch (Exception alone) {
+                throw new AssertionError("the other part did not begin", alone);
+            }
+        }
+
+        @Override
+        public Optional<Instant> again(String key, Instant at, Supplier<Optional<Instant>> byAgenda) {
+            return Optional.empty();
+        }
+    }
+
     @BeforeEach
     void pretend() {
+        when(agenda.claim(any())).thenAnswer(call -> call.getArgument(0));
         when(clock.instant()).thenReturn(NOW);
         when(clock.real()).thenReturn(NOW);
         doAnswer(call -> {
@@ -88,7 +129,9 @@ class AgendaRunnerTest {
         when(agenda.isAnyDue(any(), any())).thenAnswer(call -> !due.isEmpty());
         when(agenda.first(any(), any())).thenAnswer(call -> first());
         doAnswer(call -> {
-                    call.<List<Row>>getArgument(0).forEach(row -> due.remove(row.entry()));
+                    synchronized (this) {
+                        call.<List<Row>>getArgument(0).forEach(row -> due.remove(row.entry()));
+                    }
                     return null;
                 })
                 .when(agenda)
@@ -144,7 +187,8 @@ class AgendaRunnerTest {
         List<DueWork> works = List.of(
                 new Work(DueKind.TRAFFIC, true, underWay),
                 new Work(DueKind.ORDER, false, underWay),
-                new Together(DueKind.HARDWARE, underWay, calls));
+                new Together(DueKind.HARDWARE, underWay, calls),
+                new Apart(DueKind.HISTORY, beside, new CyclicBarrier(2)));
         new AgendaRunner(
                         agenda,
                         mock(AgendaKeeping.class),
@@ -201,5 +245,43 @@ class AgendaRunnerTest {
         assertThat(failed).containsExactly("bad");
         assertThat(committed.stream().flatMap(List::stream)).containsExactlyInAnyOrder("a", "b", "c", "d", "e");
         assertThat(calls.stream().filter(call -> call.size() > 1)).hasSize(1);
+    }
+
+    @Test
+    void parts_that_have_nothing_in_common_are_done_beside_each_other_after_what_came_before() {
+        due(DueKind.TRAFFIC, "before");
+        due(DueKind.HISTORY, "a", "b", "1", "2", "3");
+
+        catchUp();
+
+        assertThat(committed).containsExactly(List.of("before"));
+        assertThat(beside).containsExactlyInAnyOrder("a", "b", "1", "2", "3");
+        assertThat(due).isEmpty();
+    }
+
+    @Test
+    void where_a_part_fails_what_is_left_is_done_one_by_one() {
+        due(DueKind.HISTORY, "a", "bad", "1", "2");
+
+        catchUp();
+
+        assertThat(failed).containsExactly("bad");
+        assertThat(beside).contains("a", "1", "2");
+        assertThat(due).isEmpty();
+    }
+
+    @Test
+    void a_part_that_another_node_has_done_is_not_done_again() {
+        due(DueKind.HISTORY, "a", "b", "1", "2");
+        when(agenda.claim(any())).thenAnswer(call -> {
+            synchronized (this) {
+                due.clear();
+            }
+            return List.of();
+        });
+
+        catchUp();
+
+        assertThat(beside).isEmpty();
     }
 }
