@@ -77,9 +77,12 @@ class TierStore {
                     .filter(cell -> cell.standing() == Standing.LEAVES)
                     .toList();
         }
+        // In the order in which they lie: by an index of days it would go to each file on its own, three times as long.
+        Table<?> inOrder = FILE.forceIndex("PRIMARY");
         Table<?> files = asked.looksAtFolders()
-                ? FOLDER.straightJoin(FILE).on(FILE.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO), FILE.FOLDER_NO.eq(FOLDER.NO))
-                : FILE;
+                ? FOLDER.straightJoin(inOrder)
+                        .on(FILE.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO), FILE.FOLDER_NO.eq(FOLDER.NO))
+                : inOrder;
         return db.select(asked.day(), COUNT, BYTES)
                 .from(files)
                 .where(asked.ofCatalogue(), asked.mayLeave(), TierQuestionStore.isHere())
