@@ -65,11 +65,11 @@ public class AgendaStore {
         return db.fetchExists(db.selectOne().from(AGENDA).where(isDue(now, real)));
     }
 
-    /** Since when something waits that was due by now; empty when all is done. What failed is not waited for. */
-    public Optional<Instant> behindSince(Instant now) {
+    /** Since when something of a kind waits that was due by now; empty when all is done. What failed is not waited for. */
+    public Optional<Instant> behindSince(DueKind kind, Instant now) {
         return db.select(DSL.min(AGENDA.DUE_AT))
                 .from(AGENDA)
-                .where(AGENDA.DUE_AT.le(Times.stored(now)), AGENDA.TRIES.eq(0))
+                .where(AGENDA.KIND.eq(kind.name()), AGENDA.DUE_AT.le(Times.stored(now)), AGENDA.TRIES.eq(0))
                 .fetchOptional(record -> record.value1())
                 .map(Times::instant);
     }

@@ -8,6 +8,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.audit.ChainCheck;
 
 /**
@@ -17,7 +18,7 @@ import org.vastshelf.core.audit.ChainCheck;
 @Component
 public class AuditChain {
 
-    /** What falls due tells at most of the day before. */
+    /** What the demo's people did is told at the end of the day. */
     private static final Duration TOLD_OF = Duration.ofDays(1);
 
     private final AuditChainStore store;
@@ -32,10 +33,10 @@ public class AuditChain {
         this.transactions = transactions;
     }
 
-    /** While days are made up that the clock has passed, lines wait for those that are earlier and still to come. */
+    /** While days of the demo's people are made up that the clock has passed, lines wait for earlier ones that are to come. */
     @Scheduled(fixedDelay = 500)
     void regularly() {
-        extend(agenda.behindSince(clock.now()).map(since -> since.minus(TOLD_OF)));
+        extend(agenda.behindSince(DueKind.TRAFFIC, clock.now()).map(since -> since.minus(TOLD_OF)));
     }
 
     /** Chains all lines whose transactions have ended. */
