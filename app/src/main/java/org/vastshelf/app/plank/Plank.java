@@ -45,8 +45,8 @@ public record Plank(List<PoolPicture> pools) {
     private static final double CHARACTER = 6.3;
     private static final double BOLD_CHARACTER = 6.8;
     private static final int SIZE_CHARACTERS = 11;
-    private static final int DATE_CHARACTERS = 19;
-    private static final double MONO_CHARACTER = 6.9;
+    private static final int DATE_CHARACTERS = 20;
+    private static final double MONO_CHARACTER = 7.0;
     private static final int SOON_DAYS = 60;
     private static final int WATCH_DAYS = 180;
 
