@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.road.Perusal;
 import org.vastshelf.core.estate.FilePath;
@@ -24,20 +25,36 @@ class HabitStore {
 
     private final DSLContext db;
     private final Map<LocalDate, Long> firsts = new ConcurrentHashMap<>();
+    private @Nullable Asked last;
+    private List<Perusal.Item> told = List.of();
 
     HabitStore(DSLContext db) {
         this.db = db;
     }
+
+    private record Asked(LocalDate before, LocalDate day, int thousandths, List<String> people) {}
 
     /**
      * The same on another day: what one person does within an hour is told wholly or not at all.
      *
      * @param thousandths how much of it is told: a part of the people, and a part of their hours
      */
-    List<Perusal.Item> like(LocalDate before, LocalDate day, int thousandths, List<String> people) {
+    synchronized List<Perusal.Item> like(LocalDate before, LocalDate day, int thousandths, List<String> people) {
+        // Both halves of a day ask for the same.
+        Asked asked = new Asked(before, day, thousandths, people);
+        if (!asked.equals(last)) {
+            told = read(asked);
+            last = asked;
+        }
+        return told;
+    }
+
+    private List<Perusal.Item> read(Asked asked) {
+        LocalDate before = asked.before;
+        LocalDate day = asked.day;
         long later = ChronoUnit.DAYS.between(before, day);
-        int part = (int) Math.sqrt(thousandths * (double) WHOLE);
-        List<String> some = people.stream()
+        int part = (int) Math.sqrt(asked.thousandths * (double) WHOLE);
+        List<String> some = asked.people.stream()
                 .filter(uid -> Math.floorMod((uid + day).hashCode(), WHOLE) < part)
                 .toList();
         return db.select(AUDIT_LINE.OPERATION, AUDIT_LINE.PERSON, AUDIT_LINE.SHARE, AUDIT_LINE.PATH, AUDIT_LINE.AT)

@@ -26,6 +26,7 @@ import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.road.CloneFiles;
 import org.vastshelf.app.store.LoadStore;
+import org.vastshelf.app.store.NumberStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.SnapshotRecord;
 import org.vastshelf.core.snapshot.HeldBlocks;
@@ -249,20 +250,12 @@ class SnapshotStore {
                 .execute();
     }
 
-    /** By runs of numbers: those of a schedule mostly follow each other. */
+    /** Numbers of a schedule mostly follow each other. */
     private static Condition among(
             Field<String> volume, Field<Integer> number, Map<String, ? extends Collection<Integer>> numbers) {
-        List<Condition> runs = new ArrayList<>();
-        numbers.forEach((name, some) -> {
-            List<Integer> all = some.stream().sorted().toList();
-            for (int from = 0, to = 0; from < all.size(); from = to) {
-                do {
-                    to++;
-                } while (to < all.size() && all.get(to) == all.get(to - 1) + 1);
-                runs.add(volume.eq(name).and(number.between(all.get(from), all.get(to - 1))));
-            }
-        });
-        return DSL.or(runs);
+        return DSL.or(numbers.entrySet().stream()
+                .map(of -> volume.eq(of.getKey()).and(NumberStore.among(number, of.getValue())))
+                .toList());
     }
 
     /** Forgets a volume that is gone, so that one that is made anew under its name begins with none. */

@@ -14,6 +14,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.TieringRule;
 import org.vastshelf.core.tier.AgeCurve;
+import org.vastshelf.core.tier.CountedFiles;
 import org.vastshelf.core.tier.Scope;
 import org.vastshelf.core.tier.TierPlan;
 import org.vastshelf.core.tier.TierRule;
@@ -26,16 +27,24 @@ public class TierPlanning {
 
     private final CatalogueStore catalogues;
     private final TierStore store;
+    private final TierCounts counts;
     private final Spares spares;
     private final EstateStore estates;
     private final ShelfClock clock;
 
-    TierPlanning(CatalogueStore catalogues, TierStore store, Spares spares, EstateStore estates, ShelfClock clock) {
+    TierPlanning(
+            CatalogueStore catalogues,
+            TierStore store,
+            TierCounts counts,
+            Spares spares,
+            EstateStore estates,
+            ShelfClock clock) {
         this.estates = estates;
         this.spares = spares;
         this.clock = clock;
         this.catalogues = catalogues;
         this.store = store;
+        this.counts = counts;
     }
 
     /** A plan, beside how old what may ever leave is, and what is known of the price where it lies. */
@@ -45,8 +54,13 @@ public class TierPlanning {
         Instant now = clock.instant();
         Catalogue of = found(catalogue);
         List<Scope> earlier = before(asked.rule(), catalogue);
+        TierRule rule = asked.rule(capacity, earlier);
+        if (counts.counts(of, rule)) {
+            CountedFiles counted = counts.of(of, asked.ofAnyAge(earlier), now);
+            return new Answer(TierPlan.of(rule, store.files(of, counted, rule)), counted.curve(), spares.standing(of));
+        }
         return new Answer(
-                plan(catalogue, asked.rule(capacity, earlier), now),
+                plan(catalogue, rule, now),
                 AgeCurve.of(store.byDay(of, asked.ofAnyAge(earlier), now), Math.floorDiv(now.getEpochSecond(), DAY)),
                 spares.standing(of));
     }

@@ -5,6 +5,7 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.time.Instant;
 import java.util.List;
+import org.jooq.CaseConditionStep;
 import org.jooq.Condition;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
@@ -111,6 +112,15 @@ record TierQuestionStore(int catalogue, TierRule rule, Instant at) {
 
     /** The number of the {@link Standing} of a file; of several reasons the one that lasts the longest. */
     Field<Integer> standing() {
+        return reasons().when(DSL.not(old()), number(Standing.YOUNG)).otherwise(number(Standing.LEAVES));
+    }
+
+    /** The same, if any age were old enough. */
+    Field<Integer> standingAtAnyAge() {
+        return reasons().otherwise(number(Standing.LEAVES));
+    }
+
+    private CaseConditionStep<Integer> reasons() {
         Scope scope = rule.scope();
         return DSL.when(DSL.not(isHere()), number(Standing.LEFT))
                 .when(DSL.not(isWithin(scope)), number(Standing.ELSEWHERE))
@@ -118,9 +128,7 @@ record TierQuestionStore(int catalogue, TierRule rule, Instant at) {
                 .when(isOfAnotherKind(scope), number(Standing.KIND))
                 .when(isOfSomebodySpared(scope), number(Standing.PERSON))
                 .when(DSL.not(large()), number(Standing.SMALL))
-                .when(isEarlier(), number(Standing.EARLIER))
-                .when(DSL.not(old()), number(Standing.YOUNG))
-                .otherwise(number(Standing.LEAVES));
+                .when(isEarlier(), number(Standing.EARLIER));
     }
 
     private static Field<Integer> number(Standing standing) {

@@ -25,6 +25,7 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.store.generated.tables.Folder;
 import org.vastshelf.core.tier.AgeBand;
 import org.vastshelf.core.tier.AgedFiles;
+import org.vastshelf.core.tier.CountedFiles;
 import org.vastshelf.core.tier.FileSum;
 import org.vastshelf.core.tier.Standing;
 import org.vastshelf.core.tier.TierRule;
@@ -40,6 +41,22 @@ class TierStore {
     private static final Field<byte[]> PATH =
             DSL.field("CONCAT(IF({0} = 0, '', {1}), '/', {2})", byte[].class, FOLDER.DEPTH, FOLDER.PATH, FILE.NAME);
 
+    private static final Folder ENCLOSING = FOLDER.as("enclosing");
+    private static final Field<Integer> TOP_NO = DSL.coalesce(ENCLOSING.NO, 0).as("top_no");
+    /** All files in their order. It is given: the planner may look for the enclosing folder of each among all. */
+    private static final Table<?> ALL = FOLDER.forceIndex("PRIMARY")
+            .leftJoin(ENCLOSING.forceIndex("folder_by_hash"))
+            .on(
+                    ENCLOSING.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO),
+                    ENCLOSING.DEPTH.eq(1),
+                    ENCLOSING.PATH_HASH.eq(DSL.field(
+                            "LEFT(UNHEX(SHA2(SUBSTRING_INDEX({0}, '/', 2), 256)), 16)", byte[].class, FOLDER.PATH)))
+            .straightJoin(FILE.forceIndex("PRIMARY"))
+            .on(FILE.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO), FILE.FOLDER_NO.eq(FOLDER.NO));
+
+    private static final List<Standing> STANDINGS = List.of(Standing.values());
+    private static final int AT_ONCE = 2_000;
+
     private final DSLContext db;
     private final TierSumStore sums;
 
@@ -54,10 +71,8 @@ class TierStore {
             @Override
             public Survey survey() {
                 Map<Integer, String> tops = tops(asked.catalogue());
-                Set<String> folders = new HashSet<>(tops.values());
-                folders.add("/");
                 return new Survey(
-                        folders,
+                        folders(tops),
                         asked.today(),
                         isSummedUp(catalogue, rule) ? sums.cells(asked, tops) : fromFiles(asked, tops));
             }
@@ -91,7 +106,7 @@ class TierStore {
                         "/", row.value1(), Standing.LEAVES, new FileSum(row.value2(), row.value3())));
     }
 
-    private boolean isSummedUp(Catalogue catalogue, TierRule rule) {
+    boolean isSummedUp(Catalogue catalogue, TierRule rule) {
         return catalogue.source() != Source.SHARE
                 && catalogue.state() == ScanState.COMPLETE
                 && rule.earlier().isEmpty()
@@ -99,13 +114,8 @@ class TierStore {
                 && sums.has(catalogue.no());
     }
 
-    /**
-     * All files in one pass; by days only where it depends on the day how many of them leave. The order of the tables is
-     * given: the planner may look for the enclosing folder of each among all.
-     */
+    /** All files in one pass; by days only where it depends on the day how many of them leave. */
     private List<AgedFiles.Cell> fromFiles(TierQuestionStore asked, Map<Integer, String> tops) {
-        Folder enclosing = FOLDER.as("enclosing");
-        Field<Integer> top = DSL.coalesce(enclosing.NO, 0).as("top_no");
         Field<Integer> standing = asked.standing().as("standing");
         Field<Integer> age =
                 AgeTallyStore.band(DSL.inline(asked.today()).minus(asked.day())).as("age");
@@ -113,16 +123,14 @@ class TierStore {
                 .as("leaving_day");
         boolean someOnly = asked.rule().keepBelow().isPresent();
         List<AgedFiles.Cell> cells = new ArrayList<>();
-        db.select(top, standing, age, someOnly ? day : DSL.inline((Long) null).as("leaving_day"), COUNT, BYTES)
-                .from(FOLDER.forceIndex("PRIMARY"))
-                .leftJoin(enclosing.forceIndex("folder_by_hash"))
-                .on(
-                        enclosing.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO),
-                        enclosing.DEPTH.eq(1),
-                        enclosing.PATH_HASH.eq(DSL.field(
-                                "LEFT(UNHEX(SHA2(SUBSTRING_INDEX({0}, '/', 2), 256)), 16)", byte[].class, FOLDER.PATH)))
-                .straightJoin(FILE.forceIndex("PRIMARY"))
-                .on(FILE.CATALOGUE_NO.eq(FOLDER.CATALOGUE_NO), FILE.FOLDER_NO.eq(FOLDER.NO))
+        db.select(
+                        TOP_NO,
+                        standing,
+                        age,
+                        someOnly ? day : DSL.inline((Long) null).as("leaving_day"),
+                        COUNT,
+                        BYTES)
+                .from(ALL)
                 .where(FOLDER.CATALOGUE_NO.eq(asked.catalogue()), FILE.COUNTED.eq(1))
                 .groupBy(
                         DSL.field(DSL.name("top_no")),
@@ -134,9 +142,59 @@ class TierStore {
                         row.value4() == null
                                 ? asked.today() - AgeBand.ALL.get(row.value3()).leastDays()
                                 : row.value4(),
-                        Standing.values()[row.value2()],
+                        STANDINGS.get(row.value2()),
                         new FileSum(row.value5(), row.value6()))));
         return cells;
+    }
+
+    /** All files with what any age would make of them. They go by one after the other, and are not kept. */
+    CountedFiles count(Catalogue catalogue, TierRule rule, Instant at) {
+        TierQuestionStore asked = new TierQuestionStore(catalogue.no(), rule, at);
+        Map<Integer, String> tops = tops(catalogue.no());
+        CountedFiles.Counting counting = new CountedFiles.Counting(at);
+        try (var files = db.select(TOP_NO, asked.standingAtAnyAge(), asked.time(), FILE.BYTES)
+                .from(ALL)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue.no()), FILE.COUNTED.eq(1))
+                .fetchSize(AT_ONCE)
+                .fetchLazy()) {
+            files.forEach(row -> counting.add(
+                    tops.getOrDefault(row.value1(), "/"), row.value3(), STANDINGS.get(row.value2()), row.value4()));
+        }
+        return counting.counted();
+    }
+
+    /** The same files as a rule of some age meets them. */
+    AgedFiles files(Catalogue catalogue, CountedFiles counted, TierRule rule) {
+        TierQuestionStore asked = new TierQuestionStore(catalogue.no(), rule, counted.at());
+        return new AgedFiles() {
+            @Override
+            public Survey survey() {
+                return counted.survey(
+                        folders(tops(catalogue.no())),
+                        rule.olderThanDays(),
+                        rule.keepBelow().isPresent());
+            }
+
+            @Override
+            public void ofDay(long day, Predicate<AgedFile> wantsMore) {
+                TierStore.this.ofDay(asked, day, wantsMore);
+            }
+        };
+    }
+
+    private static Set<String> folders(Map<Integer, String> tops) {
+        Set<String> folders = new HashSet<>(tops.values());
+        folders.add("/");
+        return folders;
+    }
+
+    /** What a catalogue holds on its volume, which changes with whatever leaves or comes. */
+    long allocated(Catalogue catalogue) {
+        return db.select(FOLDER.SUM_ALLOCATED)
+                .from(FOLDER)
+                .where(FOLDER.CATALOGUE_NO.eq(catalogue.no()), FOLDER.NO.eq(0))
+                .fetchOptional(FOLDER.SUM_ALLOCATED)
+                .orElse(0L);
     }
 
     private Map<Integer, String> tops(int catalogue) {
@@ -156,7 +214,7 @@ class TierStore {
                 .and(asked.mayLeave())
                 .and(TierQuestionStore.isHere())
                 .orderBy(asked.time(), FILE.BYTES.desc(), PATH)
-                .fetchSize(2_000)
+                .fetchSize(AT_ONCE)
                 .fetchLazy()) {
             boolean wanted = true;
             while (wanted && files.hasNext()) {

@@ -10,6 +10,7 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.NumberStore;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AuditHeadRecord;
 import org.vastshelf.app.store.generated.tables.records.AuditPendingRecord;
@@ -58,7 +59,8 @@ class AuditChainStore {
         }
         db.connection(lines::flush);
         db.deleteFrom(AUDIT_PENDING)
-                .where(AUDIT_PENDING.RECEIPT.in(
+                .where(NumberStore.among(
+                        AUDIT_PENDING.RECEIPT,
                         pending.stream().map(AuditPendingRecord::getReceipt).toList()))
                 .execute();
         db.update(AUDIT_HEAD)

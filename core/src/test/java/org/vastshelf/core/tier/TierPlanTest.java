@@ -120,6 +120,49 @@ class TierPlanTest {
         assertThat(sum(plan.byAge().stream().map(TierPlan.Age::leaving))).isEqualTo(plan.leaving());
         assertThat(sum(plan.byAge().stream().map(TierPlan.Age::staying))).isEqualTo(plan.staying());
         assertThat(sum(plan.because().values().stream())).isEqualTo(plan.staying());
+        assertThat(TierPlan.of(rule, new Counted(new Listed(items, rule, NOON))))
+                .isEqualTo(plan);
+    }
+
+    /** Answers from files that were counted without a look at the age that is asked for. */
+    private record Counted(Listed listed) implements AgedFiles {
+
+        @Override
+        public Survey survey() {
+            CountedFiles.Counting counting = new CountedFiles.Counting(listed.at);
+            listed.items.forEach(item -> counting.add(
+                    item.folder,
+                    item.time,
+                    item.bytes <= listed.rule.scope().largerThanBytes() ? Standing.SMALL : Standing.LEAVES,
+                    item.bytes));
+            return counting.counted()
+                    .survey(
+                            listed.survey().folders(),
+                            listed.rule.olderThanDays(),
+                            listed.rule.keepBelow().isPresent());
+        }
+
+        @Override
+        public void ofDay(long day, Predicate<AgedFile> wantsMore) {
+            listed.ofDay(day, wantsMore);
+        }
+    }
+
+    @Test
+    void how_old_files_are_is_told_without_those_of_another_standing() {
+        long now = NOON.getEpochSecond();
+        CountedFiles.Counting counting = new CountedFiles.Counting(NOON);
+        counting.add("/a", now - 10 * DAY, Standing.LEAVES, 300);
+        counting.add("/b", now - 10 * DAY, Standing.LEAVES, 40);
+        counting.add("/b", now - 3 * DAY, Standing.LEAVES, 5);
+        counting.add("/b", now - 30 * DAY, Standing.PERSON, 7_000);
+        counting.add("/b", now + 1, Standing.LEAVES, 80_000);
+        counting.add("/b", Long.MIN_VALUE, Standing.SMALL, 900_000);
+
+        AgeCurve curve = counting.counted().curve();
+
+        assertThat(List.of(curve.atLeast(11), curve.atLeast(10), curve.atLeast(4), curve.atLeast(0)))
+                .containsExactly(0L, 340L, 340L, 345L);
     }
 
     private static FileSum sum(Stream<FileSum> sums) {

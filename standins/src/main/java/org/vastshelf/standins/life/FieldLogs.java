@@ -3,6 +3,7 @@ package org.vastshelf.standins.life;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.List;
+import java.util.Optional;
 
 /** Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. */
 final class FieldLogs implements ShareMaker {
@@ -14,8 +15,8 @@ final class FieldLogs implements ShareMaker {
     /** The month of which nothing is packed yet. */
     static final LocalDate RUNNING = LocalDate.of(2026, 2, 1);
 
-    /** Day of the month on which the stations pack the month before. */
-    static final int PACKING = 3;
+    /** Day of the month in whose night the stations pack the month before the last. */
+    private static final int PACKING = 2;
 
     static final int QUARTERS = 96;
     private static final int QUARTER = 900;
@@ -36,7 +37,7 @@ final class FieldLogs implements ShareMaker {
         Staffer stations = filing.crew.named("stations", "living-collections");
         for (LocalDate month = FIRST; month.isBefore(RUNNING); month = month.plusMonths(1)) {
             save(filing, Hours.workday(month.plusDays(filing.random.nextInt(20))));
-            pack(filing, stations, month);
+            pack(filing, stations, YearMonth.from(month));
         }
         for (LocalDate day = RUNNING; !day.isAfter(Ages.LAST); day = day.plusDays(1)) {
             for (String station : STATIONS) {
@@ -50,9 +51,7 @@ final class FieldLogs implements ShareMaker {
     @Override
     public void daily(Filing filing, LocalDate day) {
         Staffer stations = filing.crew.named("stations", "living-collections");
-        if (day.getDayOfMonth() == PACKING) {
-            pack(filing, stations, day.minusMonths(1).withDayOfMonth(1));
-        }
+        packed(day).ifPresent(month -> pack(filing, stations, month));
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 thirdHourly(filing, stations, station, instrument, day);
@@ -76,14 +75,24 @@ final class FieldLogs implements ShareMaker {
 
     @Override
     public List<String> removed(LocalDate day) {
-        return day.getDayOfMonth() == PACKING
-                ? List.of(folder(YearMonth.from(day).minusMonths(1)))
-                : List.of();
+        return packed(day).stream().map(FieldLogs::folder).toList();
     }
 
-    /** What the stations packed of a month that had ended, in the third night of the next. */
-    private static void pack(Filing filing, Staffer by, LocalDate month) {
-        LocalDate night = month.plusMonths(1).withDayOfMonth(PACKING);
+    /** The month that is packed on a day; the night before the demo begins is over. */
+    private static Optional<YearMonth> packed(LocalDate day) {
+        YearMonth month = YearMonth.from(day).minusMonths(2);
+        return day.equals(packing(month)) && month.atDay(1).isAfter(RUNNING.minusDays(1))
+                ? Optional.of(month)
+                : Optional.empty();
+    }
+
+    /** The day in whose night the readings of a month are packed: all of them are a month old by then. */
+    static LocalDate packing(YearMonth month) {
+        return month.plusMonths(2).atDay(PACKING);
+    }
+
+    private static void pack(Filing filing, Staffer by, YearMonth month) {
+        LocalDate night = packing(month);
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 String name =

@@ -123,7 +123,7 @@ public final class Month {
         }
     }
 
-    /** The readings of January were packed, and the unpacked ones removed; the last of them came in within the month. */
+    /** The readings of two months were packed, and the unpacked ones removed; the last of them came in within the month. */
     private void packing() {
         Staffer stations = crew.named("stations", "living-collections");
         LocalDate last = FieldLogs.RUNNING.minusDays(1);
@@ -137,13 +137,23 @@ public final class Month {
                 add(came, stations, "fieldlogs", Kind.WRITE, path, READING);
             }
         }
-        long at = Hours.night(random, FieldLogs.RUNNING.withDayOfMonth(FieldLogs.PACKING));
         long ofDay = (long) folders.size() * FieldLogs.QUARTERS;
-        long before = ofDay * (last.getDayOfMonth() - 1);
-        String folder = FieldLogs.folder(january);
-        add(at, stations, "fieldlogs", Kind.REMOVE_FOLDER, folder, (before + ofDay) * READING);
-        ghosts.add(new Ghost("fieldlogs", before, READING, 0, at));
-        ghosts.add(new Ghost("fieldlogs", ofDay, READING, midnight, at));
+        long before = (january.lengthOfMonth() - 1) * ofDay;
+        YearMonth december = january.minusMonths(1);
+        packed(stations, december, new Readings(december.lengthOfMonth() * ofDay, 0));
+        packed(stations, january, new Readings(before, 0), new Readings(ofDay, midnight));
+    }
+
+    private record Readings(long files, long born) {}
+
+    private void packed(Staffer stations, YearMonth month, Readings... some) {
+        long at = Hours.night(random, FieldLogs.packing(month));
+        long bytes = 0;
+        for (Readings readings : some) {
+            ghosts.add(new Ghost("fieldlogs", readings.files, READING, readings.born, at));
+            bytes += readings.files * READING;
+        }
+        add(at, stations, "fieldlogs", Kind.REMOVE_FOLDER, FieldLogs.folder(month), bytes);
     }
 
     /** Things that were made and thrown away again, and old ones that somebody cleared up. */

@@ -66,10 +66,11 @@ class DaysTest {
             days.returns("office", MONDAY.plusDays(i), CREW).forEach(act -> kinds.add(act.kind()));
         }
         assertThat(kinds).containsExactlyInAnyOrder(Kind.READ, Kind.MOVE, Kind.COPY, Kind.EDIT, Kind.DELETE);
-        assertThat(days.returns("fieldlogs", LocalDate.of(2026, 4, 3), CREW))
+        assertThat(days.returns("fieldlogs", MONDAY, CREW)).isEmpty();
+        assertThat(days.returns("fieldlogs", LocalDate.of(2026, 4, 2), CREW))
                 .filteredOn(act -> act.kind() == Kind.REMOVE_FOLDER)
                 .extracting(Act::path)
-                .containsExactly("/2026-03");
+                .containsExactly("/2026-02");
         assertThat(days.returns("specimens-db", MONDAY, CREW))
                 .anyMatch(act -> act.path().equals("/backup/2026-02-16"));
     }
