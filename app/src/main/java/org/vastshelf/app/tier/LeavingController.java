@@ -78,16 +78,13 @@ class LeavingController {
 
     private List<Field> fields(Typed.Fields typed, Leaving asked, boolean isShare) {
         List<String> stores = List.copyOf(estates.load().all(Kinds.COLD_STORE).keySet());
-        return Stream.of(which(typed, asked), where(typed, asked, isShare, stores))
+        return Stream.of(which(typed, asked), where(typed, asked, isShare, stores), age(typed, asked))
                 .flatMap(fields -> fields)
                 .toList();
     }
 
     private static Stream<Field> which(Typed.Fields typed, Leaving asked) {
         return Stream.of(
-                typed.slider("days", "Age, in days", asked.days())
-                        .between(0, Leaving.MOST_DAYS)
-                        .width("w-80"),
                 RuleTyping.countedFrom(typed, asked.by()).width("w-44"),
                 typed.text("larger", "Larger than", asked.larger())
                         .hint("such as 1 MiB; 0 for all but empty ones")
@@ -106,6 +103,13 @@ class LeavingController {
                 typed.text("people", "Except of", asked.people())
                         .hint("accounts, with commas between them")
                         .width("w-60"));
+    }
+
+    /** As wide as the picture of ages below it, which has the same scale. */
+    private static Stream<Field> age(Typed.Fields typed, Leaving asked) {
+        return Stream.of(typed.slider("days", "Age, in days", asked.days())
+                .between(0, Leaving.MOST_DAYS)
+                .width("w-[720px] max-w-full"));
     }
 
     private static Stream<Field> where(Typed.Fields typed, Leaving asked, boolean isShare, List<String> stores) {

@@ -32,6 +32,7 @@ import org.vastshelf.core.tier.TierPlan;
  * @param because why what stays stays
  * @param ages by age, the oldest first
  * @param more how many folders are not shown
+ * @param counted the moment of which files are told
  */
 record LeavingView(
         String said,
@@ -44,7 +45,8 @@ record LeavingView(
         List<Cost> times,
         List<Row> ages,
         List<Row> rows,
-        String more) {
+        String more,
+        String counted) {
 
     private static final int SHOWN = 100;
 
@@ -139,7 +141,8 @@ record LeavingView(
                         .toList(),
                 plan.byFolder().size() > SHOWN
                         ? "and " + fmt.counted(plan.byFolder().size() - SHOWN, "folder") + " of which less leaves"
-                        : "");
+                        : "",
+                "Files are told as they were at " + fmt.clock(answer.at()) + ".");
     }
 
     private static List<Cost> times(Figures fmt, Leaving asked, TierPlan plan, Optional<ColdStores.Known> store) {

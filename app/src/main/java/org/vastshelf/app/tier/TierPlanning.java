@@ -47,8 +47,8 @@ public class TierPlanning {
         this.counts = counts;
     }
 
-    /** A plan, beside how old what may ever leave is, and what is known of the price where it lies. */
-    record Answer(TierPlan plan, AgeCurve curve, Spares.Standing standing) {}
+    /** A plan, beside how old what may ever leave is, what is known of the price where it lies, and of which moment it is. */
+    record Answer(TierPlan plan, AgeCurve curve, Spares.Standing standing, Instant at) {}
 
     Answer answer(String catalogue, Leaving asked, long capacity) {
         Instant now = clock.instant();
@@ -57,12 +57,17 @@ public class TierPlanning {
         TierRule rule = asked.rule(capacity, earlier);
         if (counts.counts(of, rule)) {
             CountedFiles counted = counts.of(of, asked.ofAnyAge(earlier), now);
-            return new Answer(TierPlan.of(rule, store.files(of, counted, rule)), counted.curve(), spares.standing(of));
+            return new Answer(
+                    TierPlan.of(rule, store.files(of, counted, rule)),
+                    counted.curve(),
+                    spares.standing(of),
+                    counted.at());
         }
         return new Answer(
                 plan(catalogue, rule, now),
                 AgeCurve.of(store.byDay(of, asked.ofAnyAge(earlier), now), Math.floorDiv(now.getEpochSecond(), DAY)),
-                spares.standing(of));
+                spares.standing(of),
+                now);
     }
 
     /** What rules of a share that come before one are about; nothing where there is no such rule. */

@@ -169,10 +169,7 @@ class TierStore {
         return new AgedFiles() {
             @Override
             public Survey survey() {
-                return counted.survey(
-                        folders(tops(catalogue.no())),
-                        rule.olderThanDays(),
-                        rule.keepBelow().isPresent());
+                return counted.survey(folders(tops(catalogue.no())), rule);
             }
 
             @Override

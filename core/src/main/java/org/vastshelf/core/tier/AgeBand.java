@@ -39,9 +39,11 @@ public enum AgeBand {
 
     /** The one of files of so many days; what is yet to come counts as of today. */
     public static AgeBand of(long days) {
-        return ALL.reversed().stream()
-                .filter(band -> band.leastDays <= days)
-                .findFirst()
-                .orElse(MONTH);
+        // Asked for each file of a catalogue.
+        int band = ALL.size() - 1;
+        while (band > 0 && ALL.get(band).leastDays > days) {
+            band--;
+        }
+        return ALL.get(band);
     }
 }

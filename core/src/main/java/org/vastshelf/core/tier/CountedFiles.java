@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
 
 /**
  * The files of a catalogue, counted once, so that of each age it can be said at once what would leave: 17 bytes for a file,
@@ -19,6 +21,8 @@ public final class CountedFiles {
     private static final int DAY = 86_400;
     private static final Standing[] STANDINGS = Standing.values();
     private static final int BANDS = AgeBand.ALL.size();
+    /** Before the last day of which something is needed, on it, and after it. */
+    private static final int PARTS = 3;
 
     private final Instant at;
     private final List<String> names;
@@ -26,6 +30,7 @@ public final class CountedFiles {
     private final int[] days;
     private final byte[] codes;
     private final long[] bytes;
+    private final AgeCurve curve;
 
     private CountedFiles(Counting counting) {
         at = counting.at;
@@ -34,6 +39,7 @@ public final class CountedFiles {
         days = Arrays.copyOf(counting.days, counting.size);
         codes = Arrays.copyOf(counting.codes, counting.size);
         bytes = Arrays.copyOf(counting.bytes, counting.size);
+        curve = ofAnyAge();
     }
 
     /** Takes files one after the other. */
@@ -99,37 +105,34 @@ public final class CountedFiles {
     }
 
     /**
-     * What a rule of such an age finds.
+     * What a rule about the same files finds.
      *
      * @param all folders of the first level, whether there is something in them or not
-     * @param byDay whether what leaves is told by its days, or by its age only
      */
-    public AgedFiles.Survey survey(Set<String> all, int olderThanDays, boolean byDay) {
-        List<AgedFiles.Cell> cells = new ArrayList<>();
+    public AgedFiles.Survey survey(Set<String> all, TierRule rule) {
+        long cut = rule.keepBelow()
+                .map(below -> lastDayNeeded(rule.olderThanDays(), below))
+                .orElse(Long.MAX_VALUE);
         long[][] sums = new long[names.size()][];
         for (int i = 0; i < days.length; i++) {
-            Standing standing = standing(i, olderThanDays);
-            if (byDay && standing == Standing.LEAVES) {
-                cells.add(new AgedFiles.Cell(names.get(folders[i]), days[i], standing, new FileSum(1, bytes[i])));
-            } else {
-                int band = AgeBand.of(today() - days[i]).ordinal();
-                long[] of = sums[folders[i]];
-                if (of == null) {
-                    of = new long[STANDINGS.length * BANDS * 2];
-                    sums[folders[i]] = of;
-                }
-                int which = (standing.ordinal() * BANDS + band) * 2;
-                of[which]++;
-                of[which + 1] = Math.addExact(of[which + 1], bytes[i]);
+            if (sums[folders[i]] == null) {
+                sums[folders[i]] = new long[STANDINGS.length * BANDS * PARTS * 2];
             }
+            int band = AgeBand.of(today() - days[i]).ordinal();
+            int part = 1 + Long.compare(days[i], cut);
+            int which = ((standing(i, rule.olderThanDays()).ordinal() * BANDS + band) * PARTS + part) * 2;
+            sums[folders[i]][which]++;
+            sums[folders[i]][which + 1] = Math.addExact(sums[folders[i]][which + 1], bytes[i]);
         }
+        List<AgedFiles.Cell> cells = new ArrayList<>();
         for (int folder = 0; folder < sums.length; folder++) {
-            for (int which = 0; sums[folder] != null && which < sums[folder].length; which += 2) {
+            for (int which = 0; which < sums[folder].length; which += 2) {
                 if (sums[folder][which] > 0) {
+                    int place = which / 2 / PARTS;
                     cells.add(new AgedFiles.Cell(
                             names.get(folder),
-                            today() - AgeBand.ALL.get(which / 2 % BANDS).leastDays(),
-                            STANDINGS[which / 2 / BANDS],
+                            day(AgeBand.ALL.get(place % BANDS), which / 2 % PARTS, cut),
+                            STANDINGS[place / BANDS],
                             new FileSum(sums[folder][which], sums[folder][which + 1])));
                 }
             }
@@ -139,8 +142,45 @@ public final class CountedFiles {
         return new AgedFiles.Survey(folders, today(), cells);
     }
 
+    /** A day that stands for those of a band before the last day that is needed, for that one, or for those after it. */
+    private long day(AgeBand band, int part, long cut) {
+        long youngest = today() - band.leastDays();
+        return switch (part) {
+            case 0 -> Math.min(youngest, cut - 1);
+            case 1 -> cut;
+            default -> youngest;
+        };
+    }
+
+    /** The day with which, the oldest first, no more is used than may be; far off where none is needed, or more than all. */
+    private long lastDayNeeded(int olderThanDays, KeepBelow below) {
+        SortedMap<Integer, Long> leaving = new TreeMap<>();
+        long needed = -below.mostUsed();
+        for (int i = 0; i < days.length; i++) {
+            Standing standing = standing(i, olderThanDays);
+            needed += standing == Standing.LEFT ? 0 : bytes[i];
+            if (standing == Standing.LEAVES) {
+                leaving.merge(days[i], bytes[i], Math::addExact);
+            }
+        }
+        if (needed <= 0) {
+            return Long.MIN_VALUE;
+        }
+        for (Map.Entry<Integer, Long> day : leaving.entrySet()) {
+            needed -= day.getValue();
+            if (needed <= 0) {
+                return day.getKey();
+            }
+        }
+        return Long.MAX_VALUE;
+    }
+
     /** How old what may ever leave is. */
     public AgeCurve curve() {
+        return curve;
+    }
+
+    private AgeCurve ofAnyAge() {
         Map<Long, FileSum> sums = new HashMap<>();
         for (int i = 0; i < days.length; i++) {
             if (standing(i, 0) == Standing.LEAVES) {

@@ -135,11 +135,7 @@ class TierPlanTest {
                     item.time,
                     item.bytes <= listed.rule.scope().largerThanBytes() ? Standing.SMALL : Standing.LEAVES,
                     item.bytes));
-            return counting.counted()
-                    .survey(
-                            listed.survey().folders(),
-                            listed.rule.olderThanDays(),
-                            listed.rule.keepBelow().isPresent());
+            return counting.counted().survey(listed.survey().folders(), listed.rule);
         }
 
         @Override
