@@ -109,7 +109,7 @@ class LeavingController {
     private static Stream<Field> age(Typed.Fields typed, Leaving asked) {
         return Stream.of(typed.slider("days", "Age, in days", asked.days())
                 .between(0, Leaving.MOST_DAYS)
-                .width("w-[720px] max-w-full"));
+                .width("along"));
     }
 
     private static Stream<Field> where(Typed.Fields typed, Leaving asked, boolean isShare, List<String> stores) {
