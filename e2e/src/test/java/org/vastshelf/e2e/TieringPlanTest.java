@@ -19,6 +19,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.EstateStore;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.JsonNodeFactory;
 import tools.jackson.databind.node.ObjectNode;
@@ -248,6 +249,40 @@ class TieringPlanTest {
                             Locale.ROOT, "in %,d files", leaving.path("files").asLong()));
             browser.page.locator("textarea[name=exclude]").fill("2019");
             assertThat(browser.page.locator("#plan .problem")).containsText("folder 1 is '2019', must begin with /");
+            assertThat(browser.errors).isEmpty();
+        }
+    }
+
+    @Test
+    void what_was_counted_a_moment_ago_is_counted_anew_when_something_came() {
+        long capacity = App.bean(EstateStore.class)
+                .load()
+                .volumes()
+                .get("office")
+                .size()
+                .value();
+        String file = "/api/v1/desk/contents?person=suki&share=office&path=/counted-anew.txt";
+        try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+            for (int percent : new int[] {0, 2, 4, 100}) {
+                JsonNode plan = App.post(
+                                "odile",
+                                "/api/v1/tiering/plan",
+                                "{\"catalogue\":\"office\",\"olderThanDays\":0,\"by\":\"LAST_CHANGE\","
+                                        + "\"largerThanBytes\":0,\"keepWhileBelowPercent\":" + percent
+                                        + ",\"capacityBytes\":" + capacity + "}")
+                        .json();
+                browser.page.navigate("/lighten/leaving/office?days=0&by=LAST_CHANGE&larger=0&percent=" + percent);
+                for (String side : new String[] {"leaving", "staying"}) {
+                    assertThat(browser.page.locator("#plan > p").first())
+                            .containsText(String.format(
+                                    Locale.ROOT,
+                                    "in %,d files",
+                                    plan.path(side).path("files").asLong()));
+                }
+                if (percent == 2) {
+                    App.send("odile", "PUT", file, new byte[] {1, 2, 3});
+                }
+            }
             assertThat(browser.errors).isEmpty();
         }
     }
