@@ -13,10 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
-import java.util.concurrent.Callable;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -39,7 +35,6 @@ class TierChaosTest {
     private static final long SEED = Long.getLong("vastshelf.seed", 20_260_302L);
     private static final String DATABASE = "vastshelf_tiering";
     private static final int FILES = 24;
-    private static final int LONGEST_REST_MILLIS = 2_500;
 
     static final String SHARE =
             "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"reeds\",\"pool\":\"elm\",\"size\":8589934592,"
@@ -57,8 +52,7 @@ class TierChaosTest {
     Path data;
 
     private final Random random = new Random(SEED);
-    /** What each file may hold: one thing, or two where nobody knows whether the last save was in time. */
-    private final Map<String, Set<String>> files = new ConcurrentHashMap<>();
+    private final ChaosFiles files = new ChaosFiles("reeds", FILES, random, this::text);
 
     @Test
     void each_file_is_whole_and_each_object_known_whenever_it_is_killed() throws Exception {
@@ -82,34 +76,16 @@ class TierChaosTest {
     }
 
     private void round(CrashRig rig) throws Exception {
-        for (int i = 0; i < FILES; i++) {
-            if (random.nextInt(3) == 0 || !files.containsKey(name(i))) {
-                save(rig, name(i), text());
-            }
-        }
+        files.saveSome(rig);
         rig.post("/api/v1/time", "{\"hours\":30}");
-        List<Callable<Void>> works = new ArrayList<>();
-        works.add(() -> tried(rig, () -> rig.post("/api/v1/tiering/rules/aging/runs", "")));
+        List<ChaosFiles.Request> requests = new ArrayList<>();
+        requests.add(() -> rig.post("/api/v1/tiering/rules/aging/runs", ""));
         for (int i = 0; i < 8; i++) {
-            works.add(work(rig, name(random.nextInt(FILES)), random.nextInt(5), text()));
+            requests.add(request(rig, files.any(), random.nextInt(5)));
         }
-        int rest = random.nextInt(LONGEST_REST_MILLIS);
-        works.add(() -> {
-            Thread.sleep(rest);
-            rig.kill();
-            return null;
-        });
-        try (var threads = Executors.newFixedThreadPool(5)) {
-            for (Future<Void> work : threads.invokeAll(works)) {
-                work.get();
-            }
-        }
+        files.killAmong(rig, requests);
         rig.start();
         check(rig);
-    }
-
-    private static String name(int i) {
-        return "/file-" + i + ".txt";
     }
 
     private String text() {
@@ -118,41 +94,12 @@ class TierChaosTest {
         return new String(text) + random.nextLong();
     }
 
-    private interface Request {
-        Object send() throws IOException, InterruptedException;
-    }
-
-    private static Void tried(CrashRig rig, Request request) throws Exception {
-        try {
-            request.send();
-        } catch (IOException killed) {
-            assertThat(rig.isKilled()).isTrue();
-        }
-        return null;
-    }
-
-    private Callable<Void> work(CrashRig rig, String name, int what, String text) {
-        return () -> {
-            Thread.sleep(Math.floorMod(text.hashCode(), 1_500));
-            return tried(rig, () -> switch (what) {
-                case 0, 1 -> save(rig, name, text);
-                case 2, 3 -> rig.post("/api/v1/tiering/recalls", "{\"share\":\"reeds\",\"path\":\"" + name + "\"}");
-                default -> rig.get(contents(name));
-            });
+    private ChaosFiles.Request request(CrashRig rig, String name, int what) {
+        return switch (what) {
+            case 0, 1 -> files.save(rig, name);
+            case 2, 3 -> () -> rig.post("/api/v1/tiering/recalls", "{\"share\":\"reeds\",\"path\":\"" + name + "\"}");
+            default -> () -> rig.get(files.contents(name));
         };
-    }
-
-    private static String contents(String name) {
-        return "/api/v1/desk/contents?person=suki&share=reeds&path=" + name;
-    }
-
-    private Object save(CrashRig rig, String name, String text) throws IOException, InterruptedException {
-        Set<String> may = files.computeIfAbsent(name, none -> ConcurrentHashMap.newKeySet());
-        may.add(text);
-        var answer = rig.send("PUT", contents(name), text);
-        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
-        // Two saves of one file at once: whichever came last.
-        return answer;
     }
 
     /** The run comes to its end, and then all is as it has to be. */
@@ -161,15 +108,7 @@ class TierChaosTest {
             Thread.sleep(100);
         }
         assertThat(rig.get("/api/v1/tiering/rules/aging/runs")).doesNotContain("\"RUNNING\"");
-        for (Map.Entry<String, Set<String>> file : files.entrySet()) {
-            String held = rig.get(contents(file.getKey()));
-            assertThat(file.getValue().contains(held))
-                    .as(file.getKey() + " holds " + held.length() + " characters that nobody saved")
-                    .isTrue();
-            file.getValue().clear();
-            file.getValue().add(held);
-        }
-        assertThat(rig.post("/api/v1/kept-bytes/looks", "")).contains("\"mended\":0", "\"missing\":0");
+        files.areWhole(rig);
         Set<String> known = new HashSet<>();
         for (int i = 0; i < 300; i++) {
             known = new HashSet<>(App.bean(DSLContext.class)

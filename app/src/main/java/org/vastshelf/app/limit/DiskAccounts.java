@@ -34,7 +34,7 @@ import org.vastshelf.core.unit.Bytes;
 public class DiskAccounts {
 
     private static final String WORK = "accounts on disk";
-    private static final Duration LONGEST = Duration.ofMinutes(5);
+    private static final Duration LONGEST = Duration.ofSeconds(30);
 
     private final DiskAccountStore store;
     private final AccountStore accounts;
