@@ -1,4 +1,4 @@
-// Keys: the verbs, the find box, what the page composes, and the rows of tables.
+// Keys: the verbs, what the page composes, and the rows of tables.
 const keys = {
   '/': () => $('#find') && $('#find').focus(),
   u: () => press('.units [aria-pressed=false]'),
@@ -56,11 +56,6 @@ document.addEventListener('keydown', (event) => {
   }
   if (event.ctrlKey && event.key === 'Enter' && $('#carry-out') && !$('dialog[open]')) {
     $('#carry-out').click();
-    return;
-  }
-  if (event.target.id === 'find' && event.key === 'ArrowDown') {
-    event.preventDefault();
-    focusOn('#found a');
     return;
   }
   if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && !event.target.closest('.plank, dialog')) {

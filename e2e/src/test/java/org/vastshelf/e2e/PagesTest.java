@@ -3,7 +3,10 @@ package org.vastshelf.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
@@ -184,6 +187,43 @@ class PagesTest {
         page.waitForURL("**/build/pools/oak");
         page.keyboard().press("Alt+7");
         page.waitForURL("**/trace**");
+    }
+
+    @Test
+    void a_key_that_takes_a_result_waits_for_the_answer_to_what_was_typed_last() {
+        Page page = browser.page;
+        Deque<Route> held = new ArrayDeque<>();
+        page.route("**/find?q=oak", held::add);
+        for (String key : new String[] {"ArrowDown", "Enter"}) {
+            page.navigate("/look");
+            page.keyboard().press("/");
+            page.keyboard().type("o");
+            page.locator("#found a").first().waitFor();
+            page.waitForRequest("**/find?q=oak", () -> page.keyboard().type("ak"));
+            page.keyboard().press(key);
+            page.waitForCondition(() -> !held.isEmpty());
+            assertThat(page.locator("#found a:focus").count()).isZero();
+            held.remove().resume();
+            if (key.equals("ArrowDown")) {
+                page.locator("#found a:focus", new Page.LocatorOptions().setHasText("oak"))
+                        .waitFor();
+                page.keyboard().press("Enter");
+            }
+            page.waitForURL("**/build/pools/oak");
+        }
+        page.unrouteAll();
+    }
+
+    @Test
+    void who_leaves_the_find_box_leaves_no_results() {
+        Page page = browser.page;
+        page.navigate("/look");
+        page.keyboard().press("/");
+        page.keyboard().type("oak");
+        page.locator("#found a").first().waitFor();
+        page.keyboard().press("Escape");
+        page.waitForTimeout(600);
+        assertThat(page.locator("#found a").count()).isZero();
     }
 
     @Test
