@@ -1,14 +1,11 @@
 package org.vastshelf.app.road;
 
-import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
-import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
-import static org.vastshelf.app.store.generated.Tables.SNAPSHOT_NUMBER;
 
 import java.util.Collection;
 import java.util.Comparator;
@@ -35,9 +32,11 @@ class LivesStore {
     private static final Condition EDITED = DSL.condition("LENGTH({0}) > 0", FILE.BLOCKS);
 
     private final DSLContext db;
+    private final BeginningStore beginning;
 
-    LivesStore(DSLContext db) {
+    LivesStore(DSLContext db, BeginningStore beginning) {
         this.db = db;
+        this.beginning = beginning;
     }
 
     /** Keeps the folders of a share where they are until the transaction has ended; files may come and go. */
@@ -68,7 +67,7 @@ class LivesStore {
             shares.stream()
                     .filter(share -> !epochs.containsKey(share.name()))
                     .sorted(Comparator.comparing(Share::name))
-                    .forEach(this::begin);
+                    .forEach(beginning::begin);
             return read(shares, alone);
         }
         return epochs;
@@ -88,62 +87,6 @@ class LivesStore {
             }
         });
         return epochs;
-    }
-
-    /**
-     * Counts by the snapshots that the volume of a share has. Files that lay on another volume before are as young as if
-     * they had been saved just now.
-     */
-    private void begin(Share share) {
-        int taken = db.select(SNAPSHOT_NUMBER.TAKEN)
-                .from(SNAPSHOT_NUMBER)
-                .where(SNAPSHOT_NUMBER.VOLUME.eq(share.volume()))
-                .forShare()
-                .fetchOptional(SNAPSHOT_NUMBER.TAKEN)
-                .orElse(0);
-        int newest = db.select(DSL.coalesce(DSL.max(SNAPSHOT.NUMBER), 0))
-                .from(SNAPSHOT)
-                .where(SNAPSHOT.VOLUME.eq(share.volume()))
-                .forShare()
-                .fetchSingle()
-                .value1();
-        boolean elsewhere =
-                db.fetchExists(FILE_TREE, FILE_TREE.SHARE.eq(share.name()), FILE_TREE.VOLUME.notIn("", share.volume()));
-        if (elsewhere) {
-            comeAnew(share, taken);
-        }
-        db.insertInto(FILE_TREE)
-                .set(FILE_TREE.SHARE, share.name())
-                .set(FILE_TREE.VOLUME, share.volume())
-                .set(FILE_TREE.EPOCH, taken)
-                .set(FILE_TREE.NEWEST, newest)
-                .onDuplicateKeyUpdate()
-                .setAllToExcluded()
-                .execute();
-    }
-
-    private void comeAnew(Share share, int taken) {
-        db.select(CATALOGUE.NO)
-                .from(CATALOGUE)
-                .where(CATALOGUE.NAME.eq(share.name()))
-                .forEach(row -> {
-                    int catalogue = row.value1();
-                    db.update(FILE)
-                            .set(FILE.BORN, taken)
-                            .set(FILE.BLOCKS, new byte[0])
-                            .set(FILE.COMMON, 0)
-                            .where(FILE.CATALOGUE_NO.eq(catalogue))
-                            .execute();
-                    // Units stayed with the volume that had them.
-                    db.update(FILE_PAST)
-                            .set(FILE_PAST.COMMON, 0)
-                            .where(FILE_PAST.CATALOGUE_NO.eq(catalogue))
-                            .execute();
-                    db.update(FOLDER)
-                            .set(FOLDER.BORN, taken)
-                            .where(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.ne(0))
-                            .execute();
-                });
     }
 
     /** Keeps a file as it was. */

@@ -53,8 +53,11 @@ class Pruning {
         long begun = System.nanoTime();
         try {
             wanted.set(false);
-            while (leases.take(WORK, LONGEST) && transactions.run(store::pruneSome)) {
-                LOG.debug("some rows of the past are gone");
+            if (leases.take(WORK, LONGEST)) {
+                PruningStore.Deaths deaths = transactions.run(store::deaths);
+                while (leases.take(WORK, LONGEST) && transactions.run(() -> store.pruneSome(deaths))) {
+                    LOG.debug("some rows of the past are gone");
+                }
             }
         } catch (RuntimeException unforeseen) {
             LOG.warn("rows that no snapshot holds were left, and are tried again", unforeseen);

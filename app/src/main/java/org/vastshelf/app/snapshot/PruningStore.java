@@ -6,6 +6,8 @@ import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.SNAPSHOT;
 
+import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableSet;
@@ -23,6 +25,7 @@ import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.content.KeptStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.generated.tables.records.FilePastRecord;
+import org.vastshelf.app.store.generated.tables.records.FileTreeRecord;
 import org.vastshelf.core.content.Contents;
 
 /** Finds and removes rows that no snapshot holds. */
@@ -43,29 +46,38 @@ class PruningStore {
         this.common = common;
     }
 
+    /** For each catalogue and death the latest birth, of files and of folders; what was gone through is taken out. */
+    record Deaths(Map<Integer, Map<Integer, Integer>> files, Map<Integer, Map<Integer, Integer>> folders) {}
+
+    Deaths deaths() {
+        return new Deaths(
+                youngest(
+                        FILE_PAST.forceIndex("file_past_by_death"),
+                        FILE_PAST.CATALOGUE_NO,
+                        FILE_PAST.DIED,
+                        FILE_PAST.BORN),
+                youngest(
+                        FOLDER_PAST.forceIndex("folder_past_by_death"),
+                        FOLDER_PAST.CATALOGUE_NO,
+                        FOLDER_PAST.DIED,
+                        FOLDER_PAST.BORN));
+    }
+
     /**
-     * Removes some; false when there are none left. Deaths are read first, then the volume, then its snapshots: what is
-     * taken or loaded in between is not mistaken for what nobody holds.
+     * Removes some; false when there are none left. How many snapshots were taken is read before which of them are there:
+     * what died after more than those is left alone, and what is taken in between is not mistaken for what nobody holds.
      */
-    boolean pruneSome() {
+    boolean pruneSome(Deaths deaths) {
         // As everybody who changes what is referred to: a check that counts it all has the estate to itself.
         estates.held();
-        Map<Integer, Map<Integer, Integer>> files = youngest(
-                FILE_PAST.forceIndex("file_past_by_death"), FILE_PAST.CATALOGUE_NO, FILE_PAST.DIED, FILE_PAST.BORN);
-        Map<Integer, Map<Integer, Integer>> folders = youngest(
-                FOLDER_PAST.forceIndex("folder_past_by_death"),
-                FOLDER_PAST.CATALOGUE_NO,
-                FOLDER_PAST.DIED,
-                FOLDER_PAST.BORN);
-        // Looking through all deaths costs more than most of them bring: many of them at one look.
         int removed = 0;
         for (var row : db.select(CATALOGUE.NO, CATALOGUE.NAME).from(CATALOGUE).fetch()) {
             if (removed < AT_ONCE) {
                 removed += prune(
                         row.value1(),
                         row.value2(),
-                        files.getOrDefault(row.value1(), Map.of()),
-                        folders.getOrDefault(row.value1(), Map.of()));
+                        deaths.files.getOrDefault(row.value1(), new HashMap<>()),
+                        deaths.folders.getOrDefault(row.value1(), new HashMap<>()));
             }
         }
         return removed > 0;
@@ -75,41 +87,45 @@ class PruningStore {
         if (files.isEmpty() && folders.isEmpty()) {
             return 0;
         }
-        String volume = db.select(FILE_TREE.VOLUME)
-                .from(FILE_TREE)
-                .where(FILE_TREE.SHARE.eq(share))
-                .fetchOptional(FILE_TREE.VOLUME)
-                .orElse("");
-        if (volume.isEmpty()) {
+        FileTreeRecord tree =
+                db.selectFrom(FILE_TREE).where(FILE_TREE.SHARE.eq(share)).fetchOne();
+        if (tree == null) {
             return 0;
         }
+        String volume = tree.getVolume();
         NavigableSet<Integer> there = new TreeSet<>(db.select(SNAPSHOT.NUMBER)
                 .from(SNAPSHOT)
                 .where(SNAPSHOT.VOLUME.eq(volume))
                 .fetch(SNAPSHOT.NUMBER));
+        files.keySet().removeIf(died -> died > tree.getEpoch());
+        folders.keySet().removeIf(died -> died > tree.getEpoch());
         return some(files, there, (died, born) -> files(volume, catalogue, died, born))
                 + some(folders, there, (died, born) -> folders(catalogue, died, born));
     }
 
-    /**
-     * For each catalogue and death the latest birth: most have nothing to be removed. The index, named and grouped from
-     * its beginning, is read loosely: as many rows as there are deaths, and not as there are files.
-     */
+    /** Most have nothing to be removed. Looking through all costs more than most bring, and is done once for all of them. */
     private Map<Integer, Map<Integer, Integer>> youngest(
             Table<?> past, Field<Integer> catalogue, Field<Integer> died, Field<Integer> born) {
         return db.select(catalogue, died, DSL.max(born)).from(past).groupBy(catalogue, died).stream()
-                .collect(Collectors.groupingBy(Record3::value1, Collectors.toMap(Record3::value2, Record3::value3)));
+                .collect(Collectors.groupingBy(
+                        Record3::value1,
+                        HashMap::new,
+                        Collectors.toMap(Record3::value2, Record3::value3, Math::max, HashMap::new)));
     }
 
     /** Removes some of what was born after the last snapshot that could hold it, and says how much. */
     private static int some(
             Map<Integer, Integer> youngest, NavigableSet<Integer> there, BinaryOperator<Integer> remove) {
         int removed = 0;
-        for (Map.Entry<Integer, Integer> past : youngest.entrySet()) {
+        Iterator<Map.Entry<Integer, Integer>> pasts = youngest.entrySet().iterator();
+        while (pasts.hasNext() && removed < AT_ONCE) {
+            Map.Entry<Integer, Integer> past = pasts.next();
             Integer holder = there.floor(past.getKey());
             int born = holder == null ? 0 : holder;
-            if (past.getValue() >= born && removed < AT_ONCE) {
-                removed += remove.apply(past.getKey(), born);
+            int now = past.getValue() >= born ? remove.apply(past.getKey(), born) : 0;
+            removed += now;
+            if (now < AT_ONCE) {
+                pasts.remove();
             }
         }
         return removed;
