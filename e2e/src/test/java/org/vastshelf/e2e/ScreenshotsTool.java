@@ -1,6 +1,8 @@
 package org.vastshelf.e2e;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -84,6 +86,8 @@ class ScreenshotsTool {
     }
 
     private static void shoot(Page page, Path file) {
+        page.locator(".plank:not([data-fresh])")
+                .waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
         page.waitForTimeout(400);
         page.screenshot(new Page.ScreenshotOptions().setPath(file));
     }

@@ -3,8 +3,12 @@ package org.vastshelf.core.unit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.Locale;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -77,6 +81,20 @@ class SizesTest {
         long rounded = Bytes.of(bytes).roundDownTo(Bytes.of(step)).value();
         assertThat(rounded % step).isZero();
         assertThat(bytes - rounded).isBetween(0L, step - 1);
+    }
+
+    /** Against the general formatter, in every unit. */
+    @Property
+    void thousands_are_apart_and_decimals_are_two(
+            @ForAll UnitSystem units, @ForAll @LongRange(min = 0) long bytes, @ForAll @IntRange(max = 5) int power) {
+        long base = units == UnitSystem.BINARY ? 1_024 : 1_000;
+        BigDecimal scaled =
+                new BigDecimal(bytes).divide(BigDecimal.valueOf(base).pow(power), 2, RoundingMode.HALF_UP);
+        assertThat(units.figure(Bytes.of(bytes), power))
+                .isEqualTo(
+                        power == 0
+                                ? String.format(Locale.ROOT, "%,d", bytes)
+                                : String.format(Locale.ROOT, "%,.2f", scaled));
     }
 
     @Test

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /** Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. */
 final class FieldLogs implements ShareMaker {
@@ -20,6 +21,9 @@ final class FieldLogs implements ShareMaker {
 
     static final int QUARTERS = 96;
     private static final int QUARTER = 900;
+    private static final List<String> NAMES = IntStream.range(0, QUARTERS)
+            .mapToObj(quarter -> "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15))
+            .toList();
 
     /** Tables that people make of the readings. */
     @Override
@@ -62,9 +66,10 @@ final class FieldLogs implements ShareMaker {
     /** Since the first day of March the stations hand in what they have each third hour, in one folder a month. */
     private static void thirdHourly(Filing filing, Staffer by, String station, String instrument, LocalDate day) {
         String folder = folder(station, instrument, YearMonth.from(day));
+        String prefix = "%02d-".formatted(day.getDayOfMonth());
         for (int hour = 0; hour < 24; hour += 3) {
             long at = day.toEpochDay() * 86_400 + hour * 3_600L + 30 + filing.random.nextInt(300);
-            filing.add(folder, "%02d-%s".formatted(day.getDayOfMonth(), name(hour * 4)), Sizes.READING, by, at);
+            filing.add(folder, prefix + name(hour * 4), Sizes.READING, by, at);
         }
     }
 
@@ -108,7 +113,7 @@ final class FieldLogs implements ShareMaker {
     }
 
     static String name(int quarter) {
-        return "%02d%02d.csv".formatted(quarter / 4, quarter % 4 * 15);
+        return NAMES.get(quarter);
     }
 
     private static String folder(String station, String instrument, YearMonth month) {
