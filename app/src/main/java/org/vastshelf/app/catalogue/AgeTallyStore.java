@@ -8,7 +8,7 @@ import org.jooq.impl.DSL;
 import org.vastshelf.core.catalogue.AgeBasis;
 import org.vastshelf.core.tier.AgeBand;
 
-/** Orders a catalogue by days, for plans that go by age. Catalogues of shares change all the time, and have no such sums. */
+/** Sums up a catalogue by days, for plans that go by age. Catalogues of shares change all the time, and have no such sums. */
 public final class AgeTallyStore {
 
     /** Folders, each with the one of the first level that encloses it. */
@@ -20,7 +20,7 @@ public final class AgeTallyStore {
 
     private AgeTallyStore() {}
 
-    /** The column that tells the day of a file. */
+    /** The column that tells the day of a file, which has an index. */
     public static String dayColumn(AgeBasis basis) {
         return switch (basis) {
             case LAST_USE -> "use_day";
@@ -44,14 +44,13 @@ public final class AgeTallyStore {
     }
 
     /**
-     * Sums up anew, and notes which files each day has. The order of the tables is given: what was just loaded is not in the planner's figures yet, and it may
+     * Sums up anew. The order of the tables is given: what was just loaded is not in the planner's figures yet, and it may
      * look for the enclosing folder of each among all.
      *
      * @throws SQLException when the database fails
      */
     public static void sumUp(Connection connection, int catalogue) throws SQLException {
         BulkStore.execute(connection, "DELETE FROM age_tally WHERE catalogue_no = ?", catalogue);
-        BulkStore.execute(connection, "DELETE FROM file_day WHERE catalogue_no = ?", catalogue);
         for (AgeBasis basis : AgeBasis.values()) {
             BulkStore.execute(
                     connection,
@@ -63,12 +62,6 @@ public final class AgeTallyStore {
                                 ON f.catalogue_no = x.catalogue_no AND f.folder_no = x.no
                             WHERE x.catalogue_no = ? AND f.counted = 1
                             GROUP BY d, o, t""",
-                    catalogue);
-            BulkStore.execute(
-                    connection,
-                    "INSERT INTO file_day SELECT catalogue_no, " + basis.ordinal() + ", " + dayColumn(basis)
-                            + " d, folder_no, name FROM file FORCE INDEX (PRIMARY)"
-                            + " WHERE catalogue_no = ? AND counted = 1 ORDER BY d, folder_no, name",
                     catalogue);
         }
         SizePageStore.write(connection, catalogue);

@@ -3,7 +3,6 @@ package org.vastshelf.app.catalogue;
 import static org.vastshelf.app.store.generated.Tables.AGE_TALLY;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
-import static org.vastshelf.app.store.generated.Tables.FILE_DAY;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
 import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
@@ -198,7 +197,6 @@ public class CatalogueStore {
         db.deleteFrom(FOLDER_PAST).where(FOLDER_PAST.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(TALLY).where(TALLY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(AGE_TALLY).where(AGE_TALLY.CATALOGUE_NO.eq(no)).execute();
-        db.deleteFrom(FILE_DAY).where(FILE_DAY.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(SIZE_PAGE).where(SIZE_PAGE.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(HARD_LINK).where(HARD_LINK.CATALOGUE_NO.eq(no)).execute();
         db.deleteFrom(UNREADABLE).where(UNREADABLE.CATALOGUE_NO.eq(no)).execute();

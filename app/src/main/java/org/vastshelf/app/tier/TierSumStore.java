@@ -2,7 +2,6 @@ package org.vastshelf.app.tier;
 
 import static org.vastshelf.app.store.generated.Tables.AGE_TALLY;
 import static org.vastshelf.app.store.generated.Tables.FILE;
-import static org.vastshelf.app.store.generated.Tables.FILE_DAY;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.SIZE_PAGE;
 
@@ -17,6 +16,7 @@ import org.jooq.Cursor;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record1;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.AgeTallyStore;
@@ -175,17 +175,12 @@ class TierSumStore {
 
     /** Files of the last day that leave, by their folder of the first level. */
     private Map<Integer, FileSum> ofLastDay(TierQuestionStore asked, Map<String, Integer> numbers) {
+        Table<?> byDay = FILE.forceIndex("file_by_" + (asked.rule().by() == AgeBasis.LAST_USE ? "use" : "change"));
         return db.select(TOP, TierStore.COUNT, TierStore.BYTES)
-                .from(FILE_DAY)
-                .straightJoin(FOLDER.forceIndex("PRIMARY"))
-                .on(FOLDER.CATALOGUE_NO.eq(FILE_DAY.CATALOGUE_NO), FOLDER.NO.eq(FILE_DAY.FOLDER_NO))
-                .straightJoin(FILE.forceIndex("PRIMARY"))
-                .on(FILE.CATALOGUE_NO.eq(FILE_DAY.CATALOGUE_NO), FILE.FOLDER_NO.eq(FILE_DAY.FOLDER_NO))
-                .and(FILE.NAME.eq(FILE_DAY.NAME))
-                .where(FILE_DAY.CATALOGUE_NO.eq(asked.catalogue()))
-                .and(FILE_DAY.BASIS.eq(asked.rule().by().ordinal()))
-                .and(FILE_DAY.DAY.eq(asked.lastDay()))
-                .and(asked.mayLeave())
+                .from(byDay)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(FILE.CATALOGUE_NO), FOLDER.NO.eq(FILE.FOLDER_NO))
+                .where(asked.ofCatalogue(), asked.day().eq(asked.lastDay()), asked.mayLeave())
                 .groupBy(TOP)
                 .fetchMap(row -> number(row.value1(), numbers), row -> new FileSum(row.value2(), row.value3()));
     }
