@@ -2,6 +2,8 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.vastshelf.app.store.generated.Tables.BUCKET_CHECK;
+import static org.vastshelf.app.store.generated.Tables.COLD_OBJECT;
 
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.ByteArrayInputStream;
@@ -27,6 +29,8 @@ import org.vastshelf.app.road.FileRoad;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.TreeRoad;
 import org.vastshelf.app.snapshot.HoldCheck;
+import org.vastshelf.app.store.InstallationStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.content.Contents;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.gate.FileOperation.Kind;
@@ -404,6 +408,44 @@ class TieringTest {
         String key = left.path("key").asString();
         try (Stream<Path> all = Files.walk(App.TREES.resolveSibling(App.TREES.getFileName() + "-data"))) {
             return all.filter(path -> path.toString().endsWith(key)).findFirst().orElseThrow();
+        }
+    }
+
+    @Test
+    void what_is_put_in_place_while_the_bucket_is_compared_keeps_its_object() throws Exception {
+        Drafts.carryOut(rule("", 1));
+        byte[] bytes = ShareHand.random(20_000, 14);
+        MARSH.save("/meanwhile/a.bin", bytes);
+        later(30);
+        runs();
+        assertThat(isAway("/meanwhile/a.bin")).isTrue();
+        var row = DB.selectFrom(COLD_OBJECT)
+                .where(COLD_OBJECT.PATH.eq("/meanwhile/a.bin".getBytes(StandardCharsets.UTF_8)))
+                .fetchSingle();
+        DB.deleteFrom(COLD_OBJECT)
+                .where(COLD_OBJECT.KEPT_NO.eq(row.getKeptNo()))
+                .execute();
+        App.bean(Transactions.class).run(() -> {
+            App.bean(InstallationStore.class).alone();
+            assertThat(App.post("tomas", "/api/v1/cold-stores/peat/comparisons", "")
+                            .status())
+                    .isEqualTo(202);
+            // It has read the bucket long since, and waits before it removes what belongs to nothing.
+            pause(5_000);
+            return DB.insertInto(COLD_OBJECT).set(row.intoMap()).execute();
+        });
+        for (int i = 0; i < 100 && DB.fetchCount(BUCKET_CHECK, BUCKET_CHECK.DONE_AT.isNull()) > 0; i++) {
+            pause(200);
+        }
+        assertThat(MARSH.read("/meanwhile/a.bin")).isEqualTo(bytes);
+        ROAD.perform(MARSH.operation(Kind.DELETE, "/meanwhile/a.bin", 0));
+    }
+
+    private static void pause(int millis) {
+        try {
+            Thread.sleep(millis);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 

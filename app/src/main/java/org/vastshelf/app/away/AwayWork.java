@@ -14,6 +14,8 @@ import org.vastshelf.app.road.ChangedMeanwhile;
 import org.vastshelf.app.road.NotThere;
 import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.Taken;
+import org.vastshelf.app.store.InstallationStore;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.change.AwayStep;
 import org.vastshelf.core.change.Step;
 import org.vastshelf.core.unit.Counted;
@@ -30,13 +32,24 @@ class AwayWork implements StepWork {
     private final Returning returning;
     private final Buckets buckets;
     private final StepProgressStore progress;
+    private final InstallationStore installation;
+    private final Transactions transactions;
 
-    AwayWork(AwayStore objects, StubStore stubs, Returning returning, Buckets buckets, StepProgressStore progress) {
+    AwayWork(
+            AwayStore objects,
+            StubStore stubs,
+            Returning returning,
+            Buckets buckets,
+            StepProgressStore progress,
+            InstallationStore installation,
+            Transactions transactions) {
         this.objects = objects;
         this.stubs = stubs;
         this.returning = returning;
         this.buckets = buckets;
         this.progress = progress;
+        this.installation = installation;
+        this.transactions = transactions;
     }
 
     @Override
@@ -75,8 +88,9 @@ class AwayWork implements StepWork {
         List<Bucket.Told> some = bucket.page(Departing.FOLDER, before.at(), AT_ONCE);
         Progress now = before;
         for (Bucket.Told told : some) {
-            Optional<AwayObject> object =
-                    known(bucket, told.key()).filter(one -> one.share().equals(step.share()));
+            Optional<AwayObject> object = transactions
+                    .run(() -> known(bucket, told.key()))
+                    .filter(one -> one.share().equals(step.share()));
             String refused = object.isEmpty() ? "" : placed(object.get(), step.onto(), task.who());
             now = object.isPresent()
                     ? counted(now, told.key(), object.get().bytes(), refused)
@@ -85,8 +99,12 @@ class AwayWork implements StepWork {
         return some.isEmpty() ? Optional.empty() : Optional.of(now);
     }
 
-    /** An object, which is noted where it was not known; empty for one that is not of this making. */
+    /**
+     * An object, which is noted where it was not known; empty for one that is not of this making. Until the transaction ends
+     * nobody takes it for one of nothing.
+     */
     private Optional<AwayObject> known(Bucket bucket, String key) {
+        installation.alone();
         String store = bucket.store().name();
         Optional<AwayObject> before = objects.find(store, key);
         if (before.isPresent()) {

@@ -10,6 +10,7 @@ import org.vastshelf.app.away.BucketReport.Found;
 import org.vastshelf.app.away.BucketReport.Lacking;
 import org.vastshelf.app.cold.Bucket;
 import org.vastshelf.app.store.InstallationStore;
+import org.vastshelf.app.store.Transactions;
 
 /**
  * Compares the objects of a bucket with what is known of them, both in the order of their keys, some at a time. An object
@@ -26,10 +27,12 @@ class Reconciling {
 
     private final AwayStore objects;
     private final InstallationStore installation;
+    private final Transactions transactions;
 
-    Reconciling(AwayStore objects, InstallationStore installation) {
+    Reconciling(AwayStore objects, InstallationStore installation, Transactions transactions) {
         this.objects = objects;
         this.installation = installation;
+        this.transactions = transactions;
     }
 
     /** @param alive asked for now and then while it lasts */
@@ -97,13 +100,24 @@ class Reconciling {
                 return;
             }
             for (Bucket.Told told : ofNothing) {
-                bucket.remove(told.key());
-                removed++;
-                removedBytes += told.bytes();
+                if (transactions.run(() -> isRemoved(told.key()))) {
+                    removed++;
+                    removedBytes += told.bytes();
+                    count--;
+                    bytes -= told.bytes();
+                }
                 strange--;
-                count--;
-                bytes -= told.bytes();
             }
+        }
+
+        /** Unless files were put in place from the bucket alone meanwhile: then this is what one of them has. */
+        private boolean isRemoved(String key) {
+            installation.alone();
+            boolean known = objects.find(bucket.store().name(), key).isPresent();
+            if (!known) {
+                bucket.remove(key);
+            }
+            return !known;
         }
 
         /** It may have come since the bucket was read. */

@@ -11,9 +11,11 @@ import org.springframework.util.function.SingletonSupplier;
 @Component
 public class InstallationStore {
 
+    private final DSLContext db;
     private final Supplier<String> id;
 
     InstallationStore(DSLContext db) {
+        this.db = db;
         this.id = SingletonSupplier.of(
                 () -> db.select(INSTALLATION.ID).from(INSTALLATION).fetchSingle(INSTALLATION.ID));
     }
@@ -21,5 +23,10 @@ public class InstallationStore {
     /** 32 hexadecimal digits, made when the database was set up. */
     public String id() {
         return id.get();
+    }
+
+    /** Waits until nobody else of all nodes is alone, and is so until the transaction ends. */
+    public void alone() {
+        db.select(INSTALLATION.ID).from(INSTALLATION).forUpdate().fetch();
     }
 }
