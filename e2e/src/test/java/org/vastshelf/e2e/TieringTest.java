@@ -219,11 +219,7 @@ class TieringTest {
 
     @Test
     void what_is_deleted_can_be_brought_back_as_long_as_its_object_is_kept() throws Exception {
-        Drafts.carryOut(rule("", 1));
-        byte[] bytes = ShareHand.random(30_000, 7);
-        MARSH.save("/gone/a.bin", bytes);
-        later(30);
-        runs();
+        byte[] bytes = hasLeft("/gone/a.bin", 30_000, 7);
         assertThat(ROAD.perform(MARSH.operation(Kind.DELETE, "/gone/a.bin", 0)).allowed())
                 .isTrue();
         App.bean(AwaySweep.class).sweep();
@@ -413,11 +409,7 @@ class TieringTest {
 
     @Test
     void what_is_put_in_place_while_the_bucket_is_compared_keeps_its_object() throws Exception {
-        Drafts.carryOut(rule("", 1));
-        byte[] bytes = ShareHand.random(20_000, 14);
-        MARSH.save("/meanwhile/a.bin", bytes);
-        later(30);
-        runs();
+        byte[] bytes = hasLeft("/meanwhile/a.bin", 20_000, 14);
         assertThat(isAway("/meanwhile/a.bin")).isTrue();
         var row = DB.selectFrom(COLD_OBJECT)
                 .where(COLD_OBJECT.PATH.eq("/meanwhile/a.bin".getBytes(StandardCharsets.UTF_8)))
@@ -439,6 +431,16 @@ class TieringTest {
         }
         assertThat(MARSH.read("/meanwhile/a.bin")).isEqualTo(bytes);
         ROAD.perform(MARSH.operation(Kind.DELETE, "/meanwhile/a.bin", 0));
+    }
+
+    /** What was saved in a file that then was old enough for the rule. */
+    private static byte[] hasLeft(String path, int length, int seed) throws Exception {
+        Drafts.carryOut(rule("", 1));
+        byte[] bytes = ShareHand.random(length, seed);
+        MARSH.save(path, bytes);
+        later(30);
+        runs();
+        return bytes;
     }
 
     private static void pause(int millis) {
