@@ -7,12 +7,11 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.math.BigDecimal;
 import java.nio.ByteBuffer;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.jooq.CaseConditionStep;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -24,6 +23,7 @@ import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.common.CommonShiftStore;
 import org.vastshelf.app.store.EstateFollower;
 import org.vastshelf.app.store.Times;
+import org.vastshelf.app.store.ValuesStore;
 import org.vastshelf.app.store.generated.tables.records.AccountRecord;
 import org.vastshelf.core.estate.Apart;
 import org.vastshelf.core.estate.Basis;
@@ -69,6 +69,13 @@ public class AccountStore implements EstateFollower {
 
         private Identity identity() {
             return new Identity(AccountRowStore.hash(rule), PathBytes.hash(holder()));
+        }
+
+        private ValuesStore is(ValuesStore words) {
+            return words.then("rule_hash = ")
+                    .bytes(AccountRowStore.hash(rule))
+                    .then(" AND holder_hash = ")
+                    .bytes(PathBytes.hash(holder()));
         }
 
         private Condition is() {
@@ -139,22 +146,22 @@ public class AccountStore implements EstateFollower {
 
     /** Adds to what accounts hold, in one statement. */
     public void add(Map<Account, Long> growths) {
-        CaseConditionStep<Long> more = null;
-        List<Condition> which = new ArrayList<>();
-        for (Map.Entry<Account, Long> growth : growths.entrySet()) {
-            if (growth.getValue() != 0) {
-                Condition is = Key.of(growth.getKey()).is();
-                which.add(is);
-                more = more == null ? DSL.when(is, growth.getValue()) : more.when(is, growth.getValue());
+        Map<Key, Long> more = new LinkedHashMap<>();
+        growths.forEach((account, growth) -> {
+            if (growth != 0) {
+                more.put(Key.of(account), growth);
             }
+        });
+        if (more.isEmpty()) {
+            return;
         }
-        if (more != null) {
-            db.update(ACCOUNT)
-                    .set(ACCOUNT.USED_BYTES, ACCOUNT.USED_BYTES.plus(more))
-                    .set(ACCOUNT.FULLNESS, fullness())
-                    .where(DSL.or(which))
-                    .execute();
-        }
+        // Columns are set from left to right: the fullness sees what was set before it.
+        ValuesStore update = new ValuesStore("UPDATE account SET used_bytes = used_bytes + CASE");
+        more.forEach(
+                (key, growth) -> key.is(update.then(" WHEN ")).then(" THEN ").numbers(growth));
+        update.then(" END, fullness = IF(most_bytes > 0, used_bytes / most_bytes, 0) WHERE ")
+                .each(more.keySet(), " OR ", key -> key.is(update))
+                .execute(db);
     }
 
     /** MariaDB sets columns from left to right: this sees what was set before it. */

@@ -2,6 +2,7 @@ package org.vastshelf.app.orders;
 
 import java.time.Instant;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.trace.AuditEntry;
 import org.vastshelf.app.trace.AuditStore;
 
 /** Writes down who did what to an order, in the transaction in which it was done. */
@@ -19,6 +20,6 @@ class OrderAudit {
     }
 
     void note(long order, String who, Instant at, boolean allowed, String what) {
-        audit.append(new AuditStore.Entry(at, who, "", "", "ORDER", "/orders/" + order, 0, allowed, what));
+        audit.append(new AuditEntry(at, who, "", "", "ORDER", "/orders/" + order, 0, allowed, what));
     }
 }

@@ -10,7 +10,7 @@ import java.util.stream.Stream;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.limit.AccountStore;
-import org.vastshelf.app.trace.AuditStore;
+import org.vastshelf.app.trace.AuditEntry;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Person;
@@ -35,7 +35,7 @@ final class DeliveryRound {
     private final List<Delivery.Item> items;
     private final Map<AccountStore.Key, Long> growths = new HashMap<>();
     private final List<DeliveryStore.Row> taken = new ArrayList<>();
-    private final List<AuditStore.Entry> lines = new ArrayList<>();
+    private final List<AuditEntry> lines = new ArrayList<>();
     private Map<AccountStore.Key, Account> held = Map.of();
     private Bytes room = Bytes.ZERO;
 
@@ -63,7 +63,7 @@ final class DeliveryRound {
         return taken;
     }
 
-    List<AuditStore.Entry> lines() {
+    List<AuditEntry> lines() {
         return lines;
     }
 

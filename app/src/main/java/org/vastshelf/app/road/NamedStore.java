@@ -14,12 +14,11 @@ import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Row2;
-import org.jooq.Row4;
-import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.store.Handfuls;
+import org.vastshelf.app.store.ValuesStore;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Volume;
 
@@ -40,6 +39,10 @@ class NamedStore {
             this(catalogue, folder, ByteBuffer.wrap(PathBytes.of(path.name())));
         }
 
+        private ValuesStore into(ValuesStore values) {
+            return values.numbers(folder).then(",").bytes(name.array());
+        }
+
         static Named of(RoadStore.Place place, FilePath path) {
             return new Named(place.catalogue(), place.folder(), path);
         }
@@ -56,10 +59,15 @@ class NamedStore {
     Set<Named> there(Collection<Named> asked) {
         Set<Named> there = new HashSet<>();
         for (List<Named> some : Handfuls.of(asked)) {
-            db.select(FILE.CATALOGUE_NO, FILE.FOLDER_NO, FILE.NAME)
-                    .from(FILE.forceIndex("PRIMARY"))
-                    .where(among(some))
-                    .forEach(row -> there.add(new Named(row.value1(), row.value2(), ByteBuffer.wrap(row.value3()))));
+            ValuesStore ask =
+                    new ValuesStore("SELECT catalogue_no, folder_no, name FROM file FORCE INDEX (PRIMARY) WHERE ");
+            Map<Integer, List<Named>> byCatalogue = some.stream().collect(Collectors.groupingBy(Named::catalogue));
+            ask.each(byCatalogue.entrySet(), " OR ", of -> {
+                ask.then("catalogue_no = ").numbers(of.getKey()).then(" AND (folder_no, name) IN (");
+                ask.each(of.getValue(), ",", one -> one.into(ask.then("(")).then(")"));
+                ask.then(")");
+            });
+            ask.read(db, row -> there.add(new Named(row.getInt(1), row.getInt(2), ByteBuffer.wrap(row.getBytes(3)))));
         }
         return there;
     }
@@ -99,19 +107,17 @@ class NamedStore {
     /** Notes when files were last used, by file in seconds since 1970. */
     void use(Map<Named, Long> times) {
         for (List<Named> some : Handfuls.of(times.keySet())) {
-            List<Row4<Integer, Integer, byte[], Long>> rows = some.stream()
-                    .map(one -> DSL.row(one.catalogue, one.folder, one.name.array(), times.get(one)))
-                    .toList();
-            Table<?> used =
-                    DSL.values(rows.toArray(new Row4[0])).as("used", "in_catalogue", "in_folder", "called", "at");
-            db.update(FILE.forceIndex("PRIMARY")
-                            .join(used)
-                            .on(
-                                    FILE.CATALOGUE_NO.eq(DSL.field(DSL.name("used", "in_catalogue"), Integer.class)),
-                                    FILE.FOLDER_NO.eq(DSL.field(DSL.name("used", "in_folder"), Integer.class)),
-                                    FILE.NAME.eq(DSL.field(DSL.name("used", "called"), byte[].class))))
-                    .set(FILE.ACCESSED_AT, DSL.field(DSL.name("used", "at"), Long.class))
-                    .execute();
+            // The first of them names the columns.
+            ValuesStore used = new ValuesStore("UPDATE file FORCE INDEX (PRIMARY) JOIN (SELECT 0 AS in_catalogue,"
+                    + " -1 AS in_folder, x'' AS called, 0 AS used_at");
+            some.forEach(one -> one.into(used.then(" UNION ALL SELECT ")
+                            .numbers(one.catalogue)
+                            .then(","))
+                    .then(",")
+                    .numbers(times.get(one)));
+            used.then(") AS used ON catalogue_no = in_catalogue AND folder_no = in_folder AND name = called"
+                            + " SET accessed_at = used_at")
+                    .execute(db);
         }
     }
 }

@@ -2,6 +2,7 @@ package org.vastshelf.app.road;
 
 import java.time.Instant;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.trace.AuditEntry;
 import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.gate.FileOperation;
@@ -27,8 +28,8 @@ class Notes {
                 allowed ? "allowed" : Gate.decide(operation, view, now).reason()));
     }
 
-    static AuditStore.Entry line(FileOperation operation, Instant at, boolean allowed, String reason) {
-        return new AuditStore.Entry(
+    static AuditEntry line(FileOperation operation, Instant at, boolean allowed, String reason) {
+        return new AuditEntry(
                 at,
                 operation.person(),
                 operation.client().address(),

@@ -16,6 +16,7 @@ import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.limit.AccountStore;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.trace.AuditEntry;
 import org.vastshelf.app.trace.AuditStore;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Person;
@@ -140,7 +141,7 @@ public class Perusal {
         private final Map<NamedStore.Named, RoadStore.Found> files = new HashMap<>();
         private final Map<AccountStore.Key, Account> accounts = new HashMap<>();
         private final Map<String, Bytes> rooms = new HashMap<>();
-        private final List<AuditStore.Entry> lines = new ArrayList<>();
+        private final List<AuditEntry> lines = new ArrayList<>();
         private final Map<NamedStore.Named, TallyStore.Used> used = new LinkedHashMap<>();
         private int allowed;
 

@@ -21,6 +21,7 @@ import org.jooq.Row10;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.PathBytes;
+import org.vastshelf.app.store.ValuesStore;
 import org.vastshelf.core.estate.FilePath;
 
 /** Many folders of one share, found and made together. */
@@ -128,9 +129,7 @@ class PlacesStore {
             Map<String, ? extends Collection<FilePath>> folders, Map<String, Integer> catalogues) {
         Map<String, Wanted> wanted = new TreeMap<>();
         catalogues.forEach((share, catalogue) -> wanted.put(share, Wanted.of(catalogue, folders.get(share))));
-        if (!wanted.isEmpty()) {
-            find(wanted.values());
-        }
+        find(wanted.values());
         return wanted;
     }
 
@@ -139,24 +138,25 @@ class PlacesStore {
     }
 
     private void find(Collection<Wanted> wanted) {
-        Map<Integer, Wanted> byCatalogue = wanted.stream().collect(Collectors.toMap(Wanted::catalogue, w -> w));
-        db.select(FOLDER.CATALOGUE_NO, FOLDER.PATH, FOLDER.NO)
-                // Of many it would rather read all that there are.
-                .from(FOLDER.forceIndex("folder_by_hash"))
-                .where(DSL.or(wanted.stream()
-                        .map(w -> FOLDER.CATALOGUE_NO
-                                .eq(w.catalogue)
-                                .and(FOLDER.PATH_HASH.in(w.unknown().stream()
-                                        .map(PlacesStore::hash)
-                                        .toList())))
-                        .toList()))
-                .forEach(row -> {
-                    Wanted of = byCatalogue.get(row.value1());
-                    FilePath path = new FilePath(PathBytes.shown(row.value2()));
-                    if (of.all.contains(path)) {
-                        of.numbers.put(path, row.value3());
-                    }
-                });
+        Map<Integer, Wanted> byCatalogue =
+                wanted.stream().filter(Wanted::isLacking).collect(Collectors.toMap(Wanted::catalogue, w -> w));
+        if (byCatalogue.isEmpty()) {
+            return;
+        }
+        // Of many it would rather read all that there are.
+        ValuesStore ask =
+                new ValuesStore("SELECT catalogue_no, path, no FROM folder FORCE INDEX (folder_by_hash) WHERE ");
+        ask.each(byCatalogue.values(), " OR ", w -> {
+            ask.then("catalogue_no = ").numbers(w.catalogue).then(" AND path_hash IN (");
+            ask.each(w.unknown(), ",", folder -> ask.bytes(hash(folder))).then(")");
+        });
+        ask.read(db, row -> {
+            Wanted of = byCatalogue.get(row.getInt(1));
+            FilePath path = new FilePath(PathBytes.shown(row.getBytes(2)));
+            if (of.all.contains(path)) {
+                of.numbers.put(path, row.getInt(3));
+            }
+        });
     }
 
     /** Makes those that are missing, the outer ones first. */

@@ -2,7 +2,6 @@ package org.vastshelf.app.road;
 
 import static org.jooq.impl.DSL.row;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
-import static org.vastshelf.app.store.generated.Tables.TALLY;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -14,14 +13,11 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
-import org.jooq.Row5;
-import org.jooq.Row9;
-import org.jooq.Table;
-import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.RollUp;
 import org.vastshelf.app.store.Handfuls;
+import org.vastshelf.app.store.ValuesStore;
 
 /** Roll-ups and sums of folders, kept by increments. */
 @Component
@@ -120,29 +116,24 @@ class TallyStore {
     }
 
     private void add(Counts counts) {
-        List<Row9<Integer, Integer, Integer, Integer, Integer, String, Long, Long, Long>> rows = new ArrayList<>();
-        counts.cells.forEach((catalogue, cells) -> cells.forEach((cell, by) -> rows.add(row(
-                catalogue, cell.folder(), cell.month(), cell.size(), cell.kind(), cell.owner(), by[0], by[1], by[2]))));
-        if (rows.isEmpty()) {
+        if (counts.cells.isEmpty()) {
             return;
         }
-        db.insertInto(
-                        TALLY,
-                        TALLY.CATALOGUE_NO,
-                        TALLY.FOLDER_NO,
-                        TALLY.MONTH,
-                        TALLY.SIZE_CLASS,
-                        TALLY.KIND,
-                        TALLY.OWNER,
-                        TALLY.FILES,
-                        TALLY.BYTES,
-                        TALLY.ALLOCATED)
-                .valuesOfRows(rows)
-                .onDuplicateKeyUpdate()
-                .set(TALLY.FILES, TALLY.FILES.plus(DSL.field("VALUES(files)", Long.class)))
-                .set(TALLY.BYTES, TALLY.BYTES.plus(DSL.field("VALUES(bytes)", Long.class)))
-                .set(TALLY.ALLOCATED, TALLY.ALLOCATED.plus(DSL.field("VALUES(allocated)", Long.class)))
-                .execute();
+        ValuesStore rows = new ValuesStore("INSERT INTO tally"
+                + " (catalogue_no, folder_no, month, size_class, kind, owner, files, bytes, allocated) VALUES ");
+        rows.each(
+                        counts.cells.entrySet(),
+                        ",",
+                        of -> rows.each(of.getValue().entrySet(), ",", cell -> write(rows, of.getKey(), cell)))
+                .then(" ON DUPLICATE KEY UPDATE files = files + VALUES(files), bytes = bytes + VALUES(bytes),"
+                        + " allocated = allocated + VALUES(allocated)")
+                .execute(db);
+    }
+
+    private static void write(ValuesStore rows, int catalogue, Map.Entry<RollUp.Cell, long[]> counted) {
+        RollUp.Cell cell = counted.getKey();
+        rows.then("(").numbers(catalogue, cell.folder(), cell.month(), cell.size(), cell.kind());
+        rows.then(",").text(cell.owner()).then(",").numbers(counted.getValue()).then(")");
     }
 
     /** Moves sums from one place to another; folders that enclose both keep theirs. */
@@ -162,25 +153,19 @@ class TallyStore {
 
     /** Adds to the sums of many folders, to each its own. */
     private void sum(Counts counts) {
-        List<Row5<Integer, Integer, Long, Long, Long>> rows = new ArrayList<>();
+        List<long[]> rows = new ArrayList<>();
         counts.sums.forEach((catalogue, folders) ->
-                folders.forEach((folder, by) -> rows.add(row(catalogue, folder, by[0], by[1], by[2]))));
-        Handfuls.of(rows).forEach(this::sum);
-    }
-
-    private void sum(List<Row5<Integer, Integer, Long, Long, Long>> rows) {
-        Table<?> more =
-                DSL.values(rows.toArray(new Row5[0])).as("more", "in_catalogue", "no", "files", "bytes", "allocated");
-        db.update(FOLDER.join(more)
-                        .on(
-                                FOLDER.CATALOGUE_NO.eq(DSL.field(DSL.name("more", "in_catalogue"), Integer.class)),
-                                FOLDER.NO.eq(DSL.field(DSL.name("more", "no"), Integer.class))))
-                .set(FOLDER.SUM_FILES, FOLDER.SUM_FILES.plus(DSL.field(DSL.name("more", "files"), Long.class)))
-                .set(FOLDER.SUM_BYTES, FOLDER.SUM_BYTES.plus(DSL.field(DSL.name("more", "bytes"), Long.class)))
-                .set(
-                        FOLDER.SUM_ALLOCATED,
-                        FOLDER.SUM_ALLOCATED.plus(DSL.field(DSL.name("more", "allocated"), Long.class)))
-                .execute();
+                folders.forEach((folder, by) -> rows.add(new long[] {catalogue, folder, by[0], by[1], by[2]})));
+        for (List<long[]> some : Handfuls.of(rows)) {
+            // The first of them names the columns.
+            ValuesStore more = new ValuesStore("UPDATE folder JOIN (SELECT 0 AS in_catalogue, -1 AS folder_no,"
+                    + " 0 AS files, 0 AS bytes, 0 AS allocated UNION ALL SELECT ");
+            more.each(some, " UNION ALL SELECT ", more::numbers)
+                    .then(") AS more ON folder.catalogue_no = in_catalogue AND folder.no = folder_no"
+                            + " SET sum_files = sum_files + files, sum_bytes = sum_bytes + bytes,"
+                            + " sum_allocated = sum_allocated + allocated")
+                    .execute(db);
+        }
     }
 
     private void sums(int catalogue, List<Integer> folders, long files, long bytes, long allocated) {

@@ -13,10 +13,15 @@ public final class Handfuls {
 
     /** The same in their order, at most a thousand in each. */
     public static <T> List<List<T>> of(Collection<T> all) {
+        return of(all, MOST);
+    }
+
+    /** The same in their order, at most so many in each. */
+    public static <T> List<List<T>> of(Collection<T> all, int most) {
         List<T> list = List.copyOf(all);
         List<List<T>> lots = new ArrayList<>();
-        for (int from = 0; from < list.size(); from += MOST) {
-            lots.add(list.subList(from, Math.min(list.size(), from + MOST)));
+        for (int from = 0; from < list.size(); from += most) {
+            lots.add(list.subList(from, Math.min(list.size(), from + most)));
         }
         return lots;
     }

@@ -22,12 +22,19 @@ public class AuditChain {
     private static final Duration TOLD_OF = Duration.ofDays(1);
 
     private final AuditChainStore store;
+    private final WaitingLineStore waiting;
     private final AgendaStore agenda;
     private final ShelfClock clock;
     private final Transactions transactions;
 
-    AuditChain(AuditChainStore store, AgendaStore agenda, ShelfClock clock, Transactions transactions) {
+    AuditChain(
+            AuditChainStore store,
+            WaitingLineStore waiting,
+            AgendaStore agenda,
+            ShelfClock clock,
+            Transactions transactions) {
         this.store = store;
+        this.waiting = waiting;
         this.agenda = agenda;
         this.clock = clock;
         this.transactions = transactions;
@@ -45,7 +52,7 @@ public class AuditChain {
     }
 
     private void extend(Optional<Instant> before) {
-        while (store.hasPending() && transactions.run(() -> store.batch(before)) == AuditChainStore.AT_ONCE) {
+        while (waiting.isAny() && transactions.run(() -> store.batch(before))) {
             Thread.onSpinWait();
         }
     }

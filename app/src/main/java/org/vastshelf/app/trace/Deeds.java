@@ -57,12 +57,12 @@ public class Deeds {
     public void done(String who, Kind kind, List<Done> all) {
         Instant at = clock.instant();
         audit.append(all.stream()
-                .map(done -> new AuditStore.Entry(at, who, "", "", kind.word, done.what, 0, true, done.text))
+                .map(done -> new AuditEntry(at, who, "", "", kind.word, done.what, 0, true, done.text))
                 .toList());
     }
 
     /** Something that was allowed or refused to a client at an address. */
     public void note(String who, String client, Kind kind, String what, boolean allowed, String text) {
-        audit.append(new AuditStore.Entry(clock.instant(), who, client, "", kind.word, what, 0, allowed, text));
+        audit.append(new AuditEntry(clock.instant(), who, client, "", kind.word, what, 0, allowed, text));
     }
 }
