@@ -2,7 +2,6 @@ package org.vastshelf.app.road;
 
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FILE_PAST;
-import static org.vastshelf.app.store.generated.Tables.FILE_TREE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import static org.vastshelf.app.store.generated.Tables.FOLDER_PAST;
 import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
@@ -22,6 +21,7 @@ import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.content.ContentsCode;
+import org.vastshelf.app.store.ValuesStore;
 import org.vastshelf.core.estate.Share;
 
 /** Keeps what files and folders were, and counts the blocks they had, as long as a snapshot holds them. */
@@ -76,16 +76,17 @@ class LivesStore {
     /** In the order of their names, in which everybody locks several. */
     private Map<String, Epoch> read(Collection<Share> shares, boolean alone) {
         Map<String, String> volumes = shares.stream().collect(Collectors.toMap(Share::name, Share::volume));
-        var rows = db.select(FILE_TREE.SHARE, FILE_TREE.VOLUME, FILE_TREE.EPOCH, FILE_TREE.NEWEST)
-                .from(FILE_TREE)
-                .where(FILE_TREE.SHARE.in(volumes.keySet()))
-                .orderBy(FILE_TREE.SHARE);
         Map<String, Epoch> epochs = new HashMap<>();
-        (alone ? rows.forUpdate() : rows.forShare()).forEach(row -> {
-            if (row.value2().equals(volumes.get(row.value1()))) {
-                epochs.put(row.value1(), new Epoch(row.value3(), row.value4()));
-            }
-        });
+        ValuesStore ask = new ValuesStore("SELECT share, volume, epoch, newest FROM file_tree WHERE share IN (");
+        ask.each(volumes.keySet(), ",", ask::text)
+                .then(") ORDER BY share ")
+                .then(alone ? "FOR UPDATE" : "LOCK IN SHARE MODE")
+                .read(db, row -> {
+                    String share = row.getString(1);
+                    if (row.getString(2).equals(volumes.get(share))) {
+                        epochs.put(share, new Epoch(row.getInt(3), row.getInt(4)));
+                    }
+                });
         return epochs;
     }
 

@@ -7,15 +7,15 @@ import static org.vastshelf.app.store.generated.Tables.FOLDER;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
-import org.jooq.Record;
-import org.jooq.Result;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.catalogue.CatalogueStore;
@@ -24,6 +24,7 @@ import org.vastshelf.app.catalogue.FileRow;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.store.Transactions;
+import org.vastshelf.app.store.ValuesStore;
 import org.vastshelf.app.store.generated.tables.records.FileRecord;
 import org.vastshelf.core.catalogue.FileKind;
 import org.vastshelf.core.content.Contents;
@@ -83,29 +84,29 @@ class RoadStore {
         List<byte[]> paths = Stream.concat(file.ancestors().stream(), Stream.of(file))
                 .map(f -> PathBytes.of(f.text()))
                 .toList();
-        Result<? extends Record> rows = db.select(CATALOGUE.NO, FOLDER.NO, FOLDER.DEPTH, FOLDER.PATH)
-                .from(CATALOGUE)
-                .leftJoin(FOLDER.forceIndex("folder_by_hash"))
-                .on(
-                        FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO),
-                        FOLDER.PATH_HASH.in(paths.stream().map(PathBytes::hash).toList()))
-                .where(CATALOGUE.NAME.eq(share))
-                .orderBy(FOLDER.DEPTH)
-                .fetch();
-        if (rows.isEmpty()) {
-            return Optional.empty();
-        }
+        Set<Integer> catalogue = new HashSet<>();
         List<Integer> found = new ArrayList<>();
-        for (Record row : rows) {
-            byte[] path = row.get(FOLDER.PATH);
-            if (path != null && found.size() < paths.size() && Arrays.equals(path, paths.get(found.size()))) {
-                found.add(row.get(FOLDER.NO));
-            }
+        ValuesStore ask = new ValuesStore("SELECT catalogue.no, folder.no, folder.path FROM catalogue"
+                + " LEFT JOIN folder FORCE INDEX (folder_by_hash)"
+                + " ON folder.catalogue_no = catalogue.no AND folder.path_hash IN (");
+        ask.each(paths, ",", path -> ask.bytes(PathBytes.hash(path)))
+                .then(") WHERE catalogue.name = ")
+                .text(share)
+                .then(" ORDER BY folder.depth")
+                .read(db, row -> {
+                    catalogue.add(row.getInt(1));
+                    // Without any folder there is one row without a path.
+                    if (found.size() < paths.size() && Arrays.equals(row.getBytes(3), paths.get(found.size()))) {
+                        found.add(row.getInt(2));
+                    }
+                });
+        if (catalogue.isEmpty()) {
+            return Optional.empty();
         }
         boolean isFolder = found.size() == paths.size();
         List<Integer> folders = isFolder ? found.subList(0, found.size() - 1) : found;
         return Optional.of(
-                new Place(rows.getFirst().get(CATALOGUE.NO), folders, folders.size() == paths.size() - 1, isFolder));
+                new Place(catalogue.iterator().next(), folders, folders.size() == paths.size() - 1, isFolder));
     }
 
     /** The place with all its folders, which are made where they are missing. */

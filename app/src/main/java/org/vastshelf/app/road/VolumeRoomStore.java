@@ -3,8 +3,10 @@ package org.vastshelf.app.road;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -18,7 +20,7 @@ import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.generated.tables.records.VolumeUsageRecord;
+import org.vastshelf.app.store.ValuesStore;
 import org.vastshelf.core.estate.Kinds;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
@@ -37,6 +39,9 @@ class VolumeRoomStore {
 
     /** Of what is not given yet, this share goes to a volume that asks, divided by the number of thin volumes. */
     private static final int SHARE = 2;
+
+    /** In the order of their names, in which everybody locks several. */
+    private static final String LOCKED = " ORDER BY volume FOR UPDATE";
 
     private final DSLContext db;
     private final EstateStore estates;
@@ -73,21 +78,56 @@ class VolumeRoomStore {
         return names;
     }
 
-    private List<VolumeUsageRecord> rows(Set<String> volumes) {
-        return db.selectFrom(VOLUME_USAGE)
-                .where(VOLUME_USAGE.VOLUME.in(volumes))
-                .fetch();
+    /** Of one volume, in bytes, as it is kept. */
+    private record Row(
+            String volume,
+            long live,
+            long snapshots,
+            long common,
+            long whole,
+            long borrowed,
+            long advance,
+            long advanceVersion) {
+
+        long used() {
+            return live + snapshots + common - borrowed;
+        }
     }
 
-    private static Usage usage(List<VolumeUsageRecord> rows) {
+    private Collection<Row> rows(Set<String> volumes) {
+        return rows(volumes, "").values();
+    }
+
+    private Map<String, Row> rows(Set<String> volumes, String further) {
+        Map<String, Row> rows = new LinkedHashMap<>();
+        ValuesStore ask = new ValuesStore("SELECT volume, live_bytes, snapshot_bytes, common_bytes, whole_bytes,"
+                + " borrowed_bytes, advance_bytes, advance_version FROM volume_usage WHERE volume IN (");
+        ask.each(volumes, ",", ask::text).then(")").then(further).read(db, row -> {
+            String volume = row.getString(1);
+            rows.put(
+                    volume,
+                    new Row(
+                            volume,
+                            row.getLong(2),
+                            row.getLong(3),
+                            row.getLong(4),
+                            row.getLong(5),
+                            row.getLong(6),
+                            row.getLong(7),
+                            row.getLong(8)));
+        });
+        return rows;
+    }
+
+    private static Usage usage(Collection<Row> rows) {
         Map<String, Usage.Held> held = new HashMap<>();
         rows.forEach(row -> held.put(
-                row.getVolume(),
+                row.volume,
                 new Usage.Held(
-                        Bytes.of(row.getLiveBytes()),
-                        Bytes.of(row.getSnapshotBytes()),
-                        new Usage.Borrowed(Bytes.of(row.getBorrowedBytes()), Bytes.ZERO),
-                        new Usage.Common(Bytes.of(row.getCommonBytes()), Bytes.of(row.getWholeBytes())))));
+                        Bytes.of(row.live),
+                        Bytes.of(row.snapshots),
+                        new Usage.Borrowed(Bytes.of(row.borrowed), Bytes.ZERO),
+                        new Usage.Common(Bytes.of(row.common), Bytes.of(row.whole)))));
         return new Usage(held);
     }
 
@@ -126,38 +166,33 @@ class VolumeRoomStore {
 
     /** The same of several volumes, by their growth, where snapshots hold no more afterwards. */
     Map<String, Bytes> lock(RuleBook book, SortedMap<String, Long> growths) {
-        Map<String, VolumeUsageRecord> locked = locked(growths.keySet());
+        Map<String, Row> locked = locked(growths.keySet());
         Map<String, Bytes> rooms = new HashMap<>();
         growths.forEach((name, growth) -> rooms.put(name, lock(book, book.volume(name), growth, 0, locked)));
         return rooms;
     }
 
-    private Bytes lock(RuleBook book, Volume volume, long growth, long held, Map<String, VolumeUsageRecord> locked) {
-        VolumeUsageRecord mine = locked.get(volume.name());
+    private Bytes lock(RuleBook book, Volume volume, long growth, long held, Map<String, Row> locked) {
+        Row mine = locked.get(volume.name());
         if (!volume.thin()) {
             return room(book, volume, usage(List.of(mine)), held);
         }
         Set<String> others = neighbours(book, volume);
         others.removeAll(locked.keySet());
-        List<VolumeUsageRecord> rows = new ArrayList<>(locked.values());
+        List<Row> rows = new ArrayList<>(locked.values());
         if (!others.isEmpty()) {
             rows.addAll(rows(others));
         }
         Bytes room = room(book, volume, usage(rows), held);
-        long used = mine.getLiveBytes() + mine.getSnapshotBytes() + mine.getCommonBytes() - mine.getBorrowedBytes();
-        boolean advanced = mine.getAdvanceVersion() == book.version() && used + growth <= mine.getAdvanceBytes();
+        long used = mine.used();
+        boolean advanced = mine.advanceVersion == book.version() && used + growth <= mine.advance;
         return growth <= 0 || growth > room.value() || advanced
                 ? room
                 : room.min(ask(book, volume, used, growth, held));
     }
 
-    /** In the order of their names, in which everybody locks several. */
-    private Map<String, VolumeUsageRecord> locked(Set<String> volumes) {
-        var select = db.selectFrom(VOLUME_USAGE)
-                .where(VOLUME_USAGE.VOLUME.in(volumes))
-                .orderBy(VOLUME_USAGE.VOLUME)
-                .forUpdate();
-        Map<String, VolumeUsageRecord> found = select.fetchMap(VOLUME_USAGE.VOLUME);
+    private Map<String, Row> locked(Set<String> volumes) {
+        Map<String, Row> found = rows(volumes, LOCKED);
         if (found.size() == volumes.size()) {
             return found;
         }
@@ -169,7 +204,7 @@ class VolumeRoomStore {
                         .set(VOLUME_USAGE.SNAPSHOT_BYTES, 0L)
                         .onDuplicateKeyIgnore()
                         .execute());
-        return select.fetchMap(VOLUME_USAGE.VOLUME);
+        return rows(volumes, LOCKED);
     }
 
     /** Asks the pools for more; returns what there is when that is not enough. */
@@ -199,12 +234,11 @@ class VolumeRoomStore {
 
     /** What nobody has and nobody was given, but for what the volume itself was given. */
     private Bytes left(RuleBook book, PoolRoom pool, String volume, long held) {
-        List<VolumeUsageRecord> rows = rows(new HashSet<>(pool.names()));
+        Collection<Row> rows = rows(new HashSet<>(pool.names()));
         Map<String, Bytes> advances = new HashMap<>();
         rows.stream()
-                .filter(row -> row.getAdvanceVersion() == book.version()
-                        && !row.getVolume().equals(volume))
-                .forEach(row -> advances.put(row.getVolume(), Bytes.of(row.getAdvanceBytes())));
+                .filter(row -> row.advanceVersion == book.version() && !row.volume.equals(volume))
+                .forEach(row -> advances.put(row.volume, Bytes.of(row.advance)));
         Usage usage = usage(rows);
         return pool.notAdvanced(usage, advances).plus(spare(pool, usage, held));
     }

@@ -1,15 +1,11 @@
 package org.vastshelf.app.trace;
 
-import com.fasterxml.jackson.annotation.JsonFormat;
-import com.fasterxml.jackson.annotation.JsonPropertyOrder;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import org.vastshelf.core.audit.AuditLine;
 import org.vastshelf.core.unit.ShortText;
 
 /** What happened, before it has a number. */
-@JsonFormat(shape = JsonFormat.Shape.ARRAY)
-@JsonPropertyOrder({"at", "person", "client", "share", "operation", "path", "target", "bytes", "allowed", "reason"})
 public record AuditEntry(
         Instant at,
         String person,

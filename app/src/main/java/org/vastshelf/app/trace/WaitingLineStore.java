@@ -12,7 +12,6 @@ import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.store.Handfuls;
 import org.vastshelf.app.store.NumberStore;
-import org.vastshelf.app.store.StoredJson;
 import org.vastshelf.app.store.Times;
 import org.vastshelf.app.store.generated.tables.records.AuditPendingRecord;
 
@@ -24,16 +23,14 @@ import org.vastshelf.app.store.generated.tables.records.AuditPendingRecord;
 class WaitingLineStore {
 
     /** At their longest they fit into what the database takes as one statement. */
-    private static final int TOGETHER = 250;
+    private static final int TOGETHER = 500;
 
     private static final int AT_ONCE = 250;
 
     private final DSLContext db;
-    private final StoredJson json;
 
-    WaitingLineStore(DSLContext db, StoredJson json) {
+    WaitingLineStore(DSLContext db) {
         this.db = db;
-        this.json = json;
     }
 
     boolean isAny() {
@@ -44,7 +41,7 @@ class WaitingLineStore {
         AuditEntry kept = entry.kept();
         return db.insertInto(AUDIT_PENDING)
                 .set(AUDIT_PENDING.AT, Times.stored(kept.at()))
-                .set(AUDIT_PENDING.ENTRIES, json.write(List.of(kept)))
+                .set(AUDIT_PENDING.ENTRIES, AuditEntryCode.write(List.of(kept)))
                 .returningResult(AUDIT_PENDING.RECEIPT)
                 .fetchSingle()
                 .value1();
@@ -57,7 +54,7 @@ class WaitingLineStore {
                 .toList();
         Handfuls.of(inOrder, TOGETHER)
                 .forEach(some -> db.insertInto(AUDIT_PENDING, AUDIT_PENDING.AT, AUDIT_PENDING.ENTRIES)
-                        .values(Times.stored(some.getFirst().at()), json.write(some))
+                        .values(Times.stored(some.getFirst().at()), AuditEntryCode.write(some))
                         .execute());
     }
 
@@ -89,7 +86,7 @@ class WaitingLineStore {
         List<Waiting> lines = new ArrayList<>();
         List<Long> whole = new ArrayList<>();
         for (AuditPendingRecord row : rows) {
-            List<AuditEntry> all = List.of(json.read(row.getEntries(), AuditEntry[].class));
+            List<AuditEntry> all = AuditEntryCode.read(row.getEntries());
             List<AuditEntry> now = all.stream()
                     .takeWhile(entry -> before.map(entry.at()::isBefore).orElse(true)
                             && !last.map(entry.at()::isAfter).orElse(false))
@@ -109,7 +106,7 @@ class WaitingLineStore {
     private void keep(long receipt, List<AuditEntry> rest) {
         db.update(AUDIT_PENDING)
                 .set(AUDIT_PENDING.AT, Times.stored(rest.getFirst().at()))
-                .set(AUDIT_PENDING.ENTRIES, json.write(rest))
+                .set(AUDIT_PENDING.ENTRIES, AuditEntryCode.write(rest))
                 .where(AUDIT_PENDING.RECEIPT.eq(receipt))
                 .execute();
     }
