@@ -100,6 +100,9 @@ class VolumeRoomStore {
 
     private Map<String, Row> rows(Set<String> volumes, String further) {
         Map<String, Row> rows = new LinkedHashMap<>();
+        if (volumes.isEmpty()) {
+            return rows;
+        }
         ValuesStore ask = new ValuesStore("SELECT volume, live_bytes, snapshot_bytes, common_bytes, whole_bytes,"
                 + " borrowed_bytes, advance_bytes, advance_version FROM volume_usage WHERE volume IN (");
         ask.each(volumes, ",", ask::text).then(")").then(further).read(db, row -> {

@@ -1,5 +1,6 @@
 package org.vastshelf.core.estate;
 
+import java.util.Collections;
 import java.util.Set;
 
 /**
@@ -15,6 +16,6 @@ public record Person(String uid, String name, String mail, Set<String> groups) {
 
     /** The group that files of this person get; empty for somebody in none. */
     public String fileGroup() {
-        return groups.stream().min(String::compareTo).orElse("");
+        return groups.isEmpty() ? "" : Collections.min(groups);
     }
 }
