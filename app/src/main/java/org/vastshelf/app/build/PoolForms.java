@@ -33,6 +33,11 @@ import org.vastshelf.core.unit.SizeText;
  */
 public record PoolForms(List<Form> deeds, Optional<MoreDrives> drives, List<ByItself> rules, List<Form> room) {
 
+    /** Whether something is done here by a press of a button. */
+    public boolean hasActions() {
+        return drives.isPresent() || !deeds.isEmpty();
+    }
+
     /**
      * Drives for it, in one of three ways.
      *

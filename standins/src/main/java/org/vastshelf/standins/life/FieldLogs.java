@@ -86,9 +86,7 @@ final class FieldLogs implements ShareMaker {
     /** The month that is packed on a day; the night before the demo begins is over. */
     private static Optional<YearMonth> packed(LocalDate day) {
         YearMonth month = YearMonth.from(day).minusMonths(2);
-        return day.equals(packing(month)) && month.atDay(1).isAfter(RUNNING.minusDays(1))
-                ? Optional.of(month)
-                : Optional.empty();
+        return day.equals(packing(month)) && !month.atDay(1).isBefore(RUNNING) ? Optional.of(month) : Optional.empty();
     }
 
     /** The day in whose night the readings of a month are packed: all of them are a month old by then. */
