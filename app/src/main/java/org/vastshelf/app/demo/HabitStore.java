@@ -4,17 +4,14 @@ import static org.vastshelf.app.store.generated.Tables.AUDIT_LINE;
 
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.stream.Collectors;
-import java.util.zip.CRC32;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.road.Perusal;
 import org.vastshelf.core.estate.FilePath;
@@ -28,58 +25,55 @@ class HabitStore {
 
     private final DSLContext db;
     private final Map<LocalDate, Long> firsts = new ConcurrentHashMap<>();
-    private final Map<LocalDate, List<Line>> lines = new ConcurrentHashMap<>();
+    private @Nullable Asked last;
+    private List<Perusal.Item> told = List.of();
 
     HabitStore(DSLContext db) {
         this.db = db;
     }
 
-    private record Line(Kind kind, String person, String share, FilePath path, LocalDateTime at) {
-
-        /** What one person does within an hour is told wholly or not at all. */
-        boolean isTold(LocalDate day, int thousandths) {
-            CRC32 hash = new CRC32();
-            hash.update((person + day + at.getHour()).getBytes(StandardCharsets.UTF_8));
-            return hash.getValue() % WHOLE < thousandths;
-        }
-    }
+    private record Asked(LocalDate before, LocalDate day, int thousandths, List<String> people) {}
 
     /**
-     * The same on another day.
+     * The same on another day: what one person does within an hour is told wholly or not at all.
      *
      * @param thousandths how much of it is told: a part of the people, and a part of their hours
      */
-    List<Perusal.Item> like(LocalDate before, LocalDate day, int thousandths, List<String> people) {
-        long later = ChronoUnit.DAYS.between(before, day);
-        int part = (int) Math.sqrt(thousandths * (double) WHOLE);
-        Set<String> some = people.stream()
-                .filter(uid -> Math.floorMod((uid + day).hashCode(), WHOLE) < part)
-                .collect(Collectors.toSet());
-        return lines.computeIfAbsent(before, this::read).stream()
-                .filter(line -> some.contains(line.person) && line.isTold(day, part))
-                .map(line -> new Perusal.Item(
-                        line.kind,
-                        line.person,
-                        line.share,
-                        line.path,
-                        line.at.toInstant(ZoneOffset.UTC).plus(later, ChronoUnit.DAYS)))
-                .toList();
+    synchronized List<Perusal.Item> like(LocalDate before, LocalDate day, int thousandths, List<String> people) {
+        // Both halves of a day ask for the same.
+        Asked asked = new Asked(before, day, thousandths, people);
+        if (!asked.equals(last)) {
+            told = read(asked);
+            last = asked;
+        }
+        return told;
     }
 
-    private List<Line> read(LocalDate day) {
+    private List<Perusal.Item> read(Asked asked) {
+        LocalDate before = asked.before;
+        LocalDate day = asked.day;
+        long later = ChronoUnit.DAYS.between(before, day);
+        int part = (int) Math.sqrt(asked.thousandths * (double) WHOLE);
+        List<String> some = asked.people.stream()
+                .filter(uid -> Math.floorMod((uid + day).hashCode(), WHOLE) < part)
+                .toList();
         return db.select(AUDIT_LINE.OPERATION, AUDIT_LINE.PERSON, AUDIT_LINE.SHARE, AUDIT_LINE.PATH, AUDIT_LINE.AT)
                 .from(AUDIT_LINE)
-                .where(AUDIT_LINE.NUMBER.ge(first(day)))
-                .and(AUDIT_LINE.NUMBER.lt(first(day.plusDays(1))))
+                .where(AUDIT_LINE.PERSON.in(some))
+                .and(AUDIT_LINE.NUMBER.ge(first(before)))
+                .and(AUDIT_LINE.NUMBER.lt(first(before.plusDays(1))))
                 .and(AUDIT_LINE.OPERATION.in(Kind.READ.name(), Kind.LIST.name()))
                 .and(AUDIT_LINE.VERDICT.eq("ALLOWED"))
+                .and(DSL.condition(
+                        "CRC32(CONCAT({0}, {1}, HOUR({2}))) % {3} < {4}",
+                        AUDIT_LINE.PERSON, DSL.val(day.toString()), AUDIT_LINE.AT, DSL.inline(WHOLE), DSL.val(part)))
                 .orderBy(AUDIT_LINE.NUMBER)
-                .fetch(row -> new Line(
+                .fetch(row -> new Perusal.Item(
                         Kind.valueOf(row.value1()),
                         row.value2(),
                         row.value3(),
                         new FilePath(new String(row.value4(), StandardCharsets.UTF_8)),
-                        row.value5()));
+                        row.value5().toInstant(ZoneOffset.UTC).plus(later, ChronoUnit.DAYS)));
     }
 
     /** The number of a day's first line: in that month they are in the order of their times. */
