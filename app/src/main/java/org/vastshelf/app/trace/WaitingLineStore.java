@@ -25,7 +25,8 @@ class WaitingLineStore {
     /** At their longest they fit into what the database takes as one statement. */
     private static final int TOGETHER = 500;
 
-    private static final int AT_ONCE = 250;
+    /** Rows; so that what is in memory at a time stays small, however much was written together. */
+    private static final int AT_ONCE = 50;
 
     private final DSLContext db;
 
