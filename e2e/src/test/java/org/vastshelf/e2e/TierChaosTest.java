@@ -3,19 +3,15 @@ package org.vastshelf.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -35,6 +31,7 @@ class TierChaosTest {
     private static final long SEED = Long.getLong("vastshelf.seed", 20_260_302L);
     private static final String DATABASE = "vastshelf_tiering";
     private static final int FILES = 24;
+    private static final String FOLDER = "/shelf/files/";
 
     static final String SHARE =
             "{\"change\":\"ComposeVolume\",\"volume\":{\"name\":\"reeds\",\"pool\":\"elm\",\"size\":8589934592,"
@@ -132,16 +129,12 @@ class TierChaosTest {
     }
 
     private Set<String> objects() throws IOException {
-        Map<String, Path> found = new HashMap<>();
-        try (Stream<Path> all = Files.walk(data)) {
-            all.filter(path -> path.toString().contains("/shelf/files/"))
-                    .filter(Files::isRegularFile)
-                    // What the stand-in was writing when it was killed too is none of its objects.
-                    .filter(path -> !UNFINISHED.matcher(path.toString()).matches())
-                    .forEach(path -> found.put(
-                            path.toString().substring(path.toString().indexOf("/shelf/files/") + "/shelf/".length()),
-                            path));
-        }
-        return found.keySet().stream().collect(Collectors.toSet());
+        return FilesBelow.in(data).stream()
+                .map(Path::toString)
+                .filter(path -> path.contains(FOLDER))
+                // What the stand-in was writing when it was killed too is none of its objects.
+                .filter(path -> !UNFINISHED.matcher(path).matches())
+                .map(path -> path.substring(path.indexOf(FOLDER) + FOLDER.indexOf("files/")))
+                .collect(Collectors.toSet());
     }
 }

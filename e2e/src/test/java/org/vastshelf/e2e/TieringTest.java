@@ -16,7 +16,6 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -402,9 +401,10 @@ class TieringTest {
 
     private static Path object(JsonNode left) throws Exception {
         String key = left.path("key").asString();
-        try (Stream<Path> all = Files.walk(App.TREES.resolveSibling(App.TREES.getFileName() + "-data"))) {
-            return all.filter(path -> path.toString().endsWith(key)).findFirst().orElseThrow();
-        }
+        return FilesBelow.in(App.TREES.resolveSibling(App.TREES.getFileName() + "-data")).stream()
+                .filter(path -> path.toString().endsWith(key))
+                .findFirst()
+                .orElseThrow();
     }
 
     @Test

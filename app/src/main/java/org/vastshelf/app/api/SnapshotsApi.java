@@ -19,6 +19,8 @@ import org.vastshelf.app.snapshot.Comparing;
 import org.vastshelf.app.snapshot.EarlierVersions;
 import org.vastshelf.app.snapshot.Finding;
 import org.vastshelf.app.snapshot.HoldCheck;
+import org.vastshelf.app.snapshot.SnapshotHolds;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.snapshot.Versions;
 import org.vastshelf.core.estate.FilePath;
@@ -30,6 +32,8 @@ class SnapshotsApi {
     private static final int MOST_LISTED = 1_000;
 
     private final Snapshots snapshots;
+    private final SnapshotViews views;
+    private final SnapshotHolds holds;
     private final BringingBack back;
     private final EarlierVersions versions;
     private final Finding finding;
@@ -39,6 +43,8 @@ class SnapshotsApi {
 
     SnapshotsApi(
             Snapshots snapshots,
+            SnapshotViews views,
+            SnapshotHolds holds,
             BringingBack back,
             EarlierVersions versions,
             Finding finding,
@@ -50,6 +56,8 @@ class SnapshotsApi {
         this.finding = finding;
         this.versions = versions;
         this.snapshots = snapshots;
+        this.views = views;
+        this.holds = holds;
         this.back = back;
         this.check = check;
     }
@@ -71,8 +79,8 @@ class SnapshotsApi {
             String path, @Nullable String to, @Nullable Boolean replace) {}
 
     @GetMapping("/api/v1/volumes/{volume}/snapshots")
-    List<Snapshots.View> list(@PathVariable String volume) {
-        return snapshots.list(volume);
+    List<SnapshotViews.View> list(@PathVariable String volume) {
+        return views.list(volume);
     }
 
     @PostMapping("/api/v1/volumes/{volume}/snapshots")
@@ -82,7 +90,7 @@ class SnapshotsApi {
 
     @GetMapping("/api/v1/volumes/{volume}/snapshots/freed")
     Freed freed(@PathVariable String volume, @RequestParam List<Integer> numbers) {
-        return new Freed(snapshots.freed(volume, numbers));
+        return new Freed(views.freed(volume, numbers));
     }
 
     @PostMapping("/api/v1/volumes/{volume}/snapshots/delete")
@@ -94,17 +102,17 @@ class SnapshotsApi {
 
     /** Lets nobody delete a snapshot before a day. */
     @PostMapping("/api/v1/volumes/{volume}/snapshots/{number}/lock")
-    List<Snapshots.View> lock(
+    List<SnapshotViews.View> lock(
             @AuthenticationPrincipal Someone me,
             @PathVariable String volume,
             @PathVariable int number,
             @RequestBody Lock body) {
-        snapshots.lock(
+        holds.lock(
                 me.getName(),
                 volume,
                 List.of(number),
                 body.until.atStartOfDay(ShelfClock.ZONE).toInstant());
-        return snapshots.list(volume);
+        return views.list(volume);
     }
 
     /**

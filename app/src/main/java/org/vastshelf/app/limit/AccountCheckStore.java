@@ -38,7 +38,7 @@ class AccountCheckStore {
                 .from(ACCOUNT)
                 .join(CATALOGUE)
                 .on(CATALOGUE.NAME.eq(ACCOUNT.SHARE))
-                .leftJoin(FOLDER)
+                .leftJoin(FOLDER.forceIndex("folder_by_hash"))
                 .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.PATH_HASH.eq(ACCOUNT.HOLDER_HASH))
                 .where(ACCOUNT.USED_BYTES.ne(COUNTED), ACCOUNT.HOLDER_KIND.in(AccountStore.FOLDERS))
                 .and(ACCOUNT.RULE_HASH.in(

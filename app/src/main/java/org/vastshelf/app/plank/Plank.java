@@ -2,13 +2,11 @@ package org.vastshelf.app.plank;
 
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.vastshelf.app.foresee.Forecasts.Space;
@@ -17,7 +15,6 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Pool;
 import org.vastshelf.core.estate.Usage;
-import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.ledger.Ledgers;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
@@ -35,14 +32,11 @@ public record Plank(List<PoolPicture> pools) {
     private static final int GAP = 18;
     private static final int LEAST_SLOT = 130;
     private static final int MANY = 100;
-    private static final int LEAST_BLOCK = 14;
-    private static final int LEAST_POOL = 10;
     static final int BLOCK_HEIGHT = 42;
     private static final int FLOOR = 57;
     private static final int HEIGHT = 96;
     private static final int NAME_LINE = 78;
     private static final int FLAG_LINE = 91;
-    private static final double CHARACTER = 6.3;
     private static final double BOLD_CHARACTER = 6.8;
     private static final int SIZE_CHARACTERS = 11;
     private static final int DATE_CHARACTERS = 20;
@@ -190,7 +184,7 @@ public record Plank(List<PoolPicture> pools) {
                         .mapToLong(p -> estate.volumesOn(p.name()).count())
                         .sum()
                 > MANY;
-        Drawing drawing = new Drawing(estate, usage, left, scale, many);
+        BlockDrawing drawing = new BlockDrawing(estate, usage, left, scale, many);
         Map<String, List<Block>> blocks = new HashMap<>();
         shown.forEach(pool -> blocks.put(pool.name(), drawing.blocks(pool)));
         int depth = blocks.values().stream()
@@ -294,80 +288,6 @@ public record Plank(List<PoolPicture> pools) {
                 urgency(full.map(Full::day), today),
                 pool.isLost(),
                 depth);
-    }
-
-    /** What blocks are drawn from. */
-    private record Drawing(Estate estate, Usage usage, Map<String, Bytes> left, double scale, boolean many) {
-
-        int end(Pool pool) {
-            return Math.max(
-                    LEAST_POOL, (int) Math.round(Ledgers.usable(estate, pool).value() * scale));
-        }
-
-        List<Block> blocks(Pool pool) {
-            int end = end(pool);
-            List<Block> blocks = new ArrayList<>();
-            double x = 0;
-            List<Volume> narrow = new ArrayList<>();
-            for (Volume volume : estate.volumesOn(pool.name()).toList()) {
-                double width = volume.size().value() * scale;
-                if (many && width < LEAST_BLOCK) {
-                    narrow.add(volume);
-                    continue;
-                }
-                blocks.add(block(volume.name(), List.of(volume), x, width, end));
-                x += width;
-            }
-            if (!narrow.isEmpty()) {
-                double width = narrow.stream().mapToLong(v -> v.size().value()).sum() * scale;
-                blocks.add(block(pool.name(), narrow, x, width, end));
-            }
-            return blocks;
-        }
-
-        private Bytes sum(List<Volume> volumes, Function<Volume, Bytes> of) {
-            return Bytes.sum(volumes.stream().map(of).toList());
-        }
-
-        private Block block(String name, List<Volume> volumes, double from, double length, int end) {
-            int x = (int) Math.round(from);
-            int width = (int) Math.max(3, Math.round(length) - 1);
-            Bytes live = sum(
-                    volumes,
-                    v -> usage.of(v.name())
-                            .ownLive()
-                            .plus(usage.of(v.name()).common().kept()));
-            Bytes snapshots = sum(volumes, v -> usage.of(v.name()).ownSnapshots());
-            Bytes saved = sum(volumes, v -> usage.of(v.name()).common().saved());
-            Bytes gone = sum(volumes, v -> left.getOrDefault(v.name(), Bytes.ZERO));
-            Bytes size = sum(volumes, Volume::size);
-            int filled = height(live.plus(snapshots), size);
-            String label = volumes.size() == 1 ? name : "× " + volumes.size();
-            // A cut name would read as another; the block's title and text equivalent carry it in full.
-            boolean fits = label.length() <= (int) (width / CHARACTER);
-            return new Block(
-                    name,
-                    volumes.size(),
-                    x,
-                    width,
-                    height(live, size),
-                    atLeastSeen(snapshots, size),
-                    Math.min(BLOCK_HEIGHT - filled, height(saved, size)),
-                    atLeastSeen(gone, size),
-                    Math.max(x, end),
-                    fits ? label : "",
-                    live.plus(snapshots),
-                    size,
-                    gone);
-        }
-    }
-
-    private static int atLeastSeen(Bytes part, Bytes whole) {
-        return part.isZero() ? 0 : Math.max(2, height(part, whole));
-    }
-
-    private static int height(Bytes part, Bytes whole) {
-        return (int) Math.min(BLOCK_HEIGHT, Math.round(part.shareOf(whole) * BLOCK_HEIGHT));
     }
 
     private static String urgency(Optional<LocalDate> full, LocalDate today) {

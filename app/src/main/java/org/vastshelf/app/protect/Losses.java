@@ -13,7 +13,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.replica.Copies;
 import org.vastshelf.app.snapshot.ChangedStore;
 import org.vastshelf.app.snapshot.SnapshotReserves;
-import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Kinds;
@@ -32,7 +32,7 @@ public class Losses {
 
     private static final int SOON_DAYS = 60;
 
-    private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final SnapshotReserves reserves;
     private final ChangedStore changed;
     private final Copies copies;
@@ -41,14 +41,14 @@ public class Losses {
     private final ShelfClock clock;
 
     Losses(
-            Snapshots snapshots,
+            SnapshotViews views,
             SnapshotReserves reserves,
             ChangedStore changed,
             Copies copies,
             ShareSumStore sums,
             EstateStore estates,
             ShelfClock clock) {
-        this.snapshots = snapshots;
+        this.views = views;
         this.reserves = reserves;
         this.changed = changed;
         this.copies = copies;
@@ -81,18 +81,18 @@ public class Losses {
         Map<String, Instant> rehearsed = copies.rehearsed();
         Map<String, ShareSumStore.Sum> held =
                 sums.of(shares.stream().map(Share::name).toList());
-        Map<String, List<Snapshots.Brief>> snapshotsOf =
-                snapshots.brief(shares.stream().map(Share::volume).collect(Collectors.toSet()));
+        Map<String, List<SnapshotViews.Brief>> snapshotsOf =
+                views.brief(shares.stream().map(Share::volume).collect(Collectors.toSet()));
         List<Row> rows = new ArrayList<>();
         for (Share share : shares) {
-            List<Snapshots.Brief> taken = snapshotsOf.getOrDefault(share.volume(), List.of());
+            List<SnapshotViews.Brief> taken = snapshotsOf.getOrDefault(share.volume(), List.of());
             ShareSumStore.Sum sum = held.getOrDefault(share.name(), ShareSumStore.Sum.NOTHING);
             Assets assets = new Assets(
                     sum.bytes(),
                     sum.files(),
                     taken.isEmpty() ? Optional.empty() : Optional.of(state(estate, share, taken.getLast())),
                     taken.stream()
-                            .filter(Snapshots.Brief::locked)
+                            .filter(SnapshotViews.Brief::locked)
                             .reduce((one, next) -> next)
                             .map(brief -> state(estate, share, brief)),
                     Optional.ofNullable(standings.get(share.volume()))
@@ -111,7 +111,7 @@ public class Losses {
         return rows;
     }
 
-    private Assets.State state(Estate estate, Share share, Snapshots.Brief brief) {
+    private Assets.State state(Estate estate, Share share, SnapshotViews.Brief brief) {
         return new Assets.State(
                 brief.name(),
                 brief.at(),

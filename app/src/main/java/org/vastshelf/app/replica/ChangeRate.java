@@ -5,7 +5,7 @@ import java.time.Instant;
 import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.snapshot.ChangedStore;
-import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Share;
 
@@ -16,17 +16,17 @@ class ChangeRate {
     private static final Duration LEAST = Duration.ofHours(20);
     private static final Duration MOST = Duration.ofDays(8);
 
-    private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final ChangedStore changed;
 
-    ChangeRate(Snapshots snapshots, ChangedStore changed) {
-        this.snapshots = snapshots;
+    ChangeRate(SnapshotViews views, ChangedStore changed) {
+        this.views = views;
         this.changed = changed;
     }
 
     /** Bytes in a day, since the oldest snapshot of the last week; empty where there is none that is a day old. */
     OptionalLong daily(Estate estate, String volume, Instant now) {
-        return snapshots.brief(volume).stream()
+        return views.brief(volume).stream()
                 .filter(s -> s.at().isAfter(now.minus(MOST)) && s.at().isBefore(now.minus(LEAST)))
                 .findFirst()
                 .map(oldest -> {

@@ -14,6 +14,7 @@ import org.vastshelf.app.road.Outcome;
 import org.vastshelf.app.road.Workstations;
 import org.vastshelf.app.snapshot.Comparing;
 import org.vastshelf.app.snapshot.PastFiles;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.content.Contents;
@@ -32,6 +33,7 @@ class FallingBack {
     private final PastFiles past;
     private final FileRoad road;
     private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final ReplicaStore store;
     private final KeptStore kept;
     private final EstateStore estates;
@@ -41,6 +43,7 @@ class FallingBack {
             PastFiles past,
             FileRoad road,
             Snapshots snapshots,
+            SnapshotViews views,
             ReplicaStore store,
             KeptStore kept,
             EstateStore estates) {
@@ -48,6 +51,7 @@ class FallingBack {
         this.past = past;
         this.road = road;
         this.snapshots = snapshots;
+        this.views = views;
         this.store = store;
         this.kept = kept;
         this.estates = estates;
@@ -108,7 +112,7 @@ class FallingBack {
             snapshots.letGo(replica.volume(), replica.coming(), Replication.HOLDER);
         }
         // What was taken since lies where nobody gets at it.
-        List<Integer> since = snapshots.after(replica.volume(), replica.base());
+        List<Integer> since = views.after(replica.volume(), replica.base());
         if (!since.isEmpty()) {
             snapshots.discard(replica.volume(), since);
         }

@@ -8,7 +8,7 @@ import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.PlanFacts;
-import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.app.store.UsageStore;
@@ -36,7 +36,7 @@ class PairFacts implements PlanFacts {
 
     private final Replication replication;
     private final ReplicaStore store;
-    private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final FallingBack fallingBack;
     private final ChangeRate changes;
     private final EstateStore estates;
@@ -47,7 +47,7 @@ class PairFacts implements PlanFacts {
     PairFacts(
             Replication replication,
             ReplicaStore store,
-            Snapshots snapshots,
+            SnapshotViews views,
             FallingBack fallingBack,
             ChangeRate changes,
             EstateStore estates,
@@ -56,7 +56,7 @@ class PairFacts implements PlanFacts {
             Transactions transactions) {
         this.replication = replication;
         this.store = store;
-        this.snapshots = snapshots;
+        this.views = views;
         this.fallingBack = fallingBack;
         this.changes = changes;
         this.estates = estates;
@@ -191,7 +191,7 @@ class PairFacts implements PlanFacts {
                     "Clones share blocks with snapshots that are younger than the copy, and its server still serves them",
                     "fail over as planned"));
         }
-        if (snapshots.brief(pair.volume()).stream().anyMatch(s -> s.number() > base && s.locked())) {
+        if (views.brief(pair.volume()).stream().anyMatch(s -> s.number() > base && s.locked())) {
             return Optional.of(Check.refuse(
                     key + "locked",
                     "A locked snapshot is younger than the copy and would go, and its server still serves the volume",
@@ -222,7 +222,7 @@ class PairFacts implements PlanFacts {
         int base = replica.get().base();
         boolean has = base > 0
                 ? base == snapshot
-                : snapshots.brief(volume).stream()
+                : views.brief(volume).stream()
                         .anyMatch(s -> s.number() == snapshot
                                 && !s.at().isBefore(replica.get().since()));
         return has

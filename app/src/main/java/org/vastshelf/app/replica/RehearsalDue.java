@@ -10,6 +10,7 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.notify.NoticeStore;
 import org.vastshelf.app.orders.OrderExecution;
 import org.vastshelf.app.orders.OrderService;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.agenda.DueKind;
@@ -26,6 +27,7 @@ class RehearsalDue implements DueWork {
 
     private final ReplicaStore store;
     private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final EstateStore estates;
     private final OrderService orders;
     private final OrderExecution execution;
@@ -35,6 +37,7 @@ class RehearsalDue implements DueWork {
     RehearsalDue(
             ReplicaStore store,
             Snapshots snapshots,
+            SnapshotViews views,
             EstateStore estates,
             OrderService orders,
             OrderExecution execution,
@@ -42,6 +45,7 @@ class RehearsalDue implements DueWork {
             ShelfClock clock) {
         this.store = store;
         this.snapshots = snapshots;
+        this.views = views;
         this.estates = estates;
         this.orders = orders;
         this.execution = execution;
@@ -86,10 +90,10 @@ class RehearsalDue implements DueWork {
         if (replica.isEmpty() || replica.get().base() > 0) {
             return replica.map(Replica::base).orElse(0);
         }
-        return snapshots.brief(volume).stream()
+        return views.brief(volume).stream()
                 .filter(s -> !s.at().isBefore(replica.get().since()))
                 .reduce((one, next) -> next)
-                .map(Snapshots.Brief::number)
+                .map(SnapshotViews.Brief::number)
                 .orElseGet(() -> snapshots.take(AUTHOR, volume, ""));
     }
 }

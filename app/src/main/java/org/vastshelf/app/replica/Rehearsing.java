@@ -9,7 +9,7 @@ import org.vastshelf.app.orders.StepWork;
 import org.vastshelf.app.replica.RehearsalStore.Rehearsal;
 import org.vastshelf.app.road.CloneFiles;
 import org.vastshelf.app.snapshot.CloneComparison;
-import org.vastshelf.app.snapshot.Snapshots;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.change.CloneStep;
 import org.vastshelf.core.change.Step;
@@ -24,7 +24,7 @@ class Rehearsing implements StepWork {
     private final RehearsalStore store;
     private final CloneComparison comparison;
     private final CloneFiles files;
-    private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final EstateStore estates;
     private final NoticeStore notices;
 
@@ -32,13 +32,13 @@ class Rehearsing implements StepWork {
             RehearsalStore store,
             CloneComparison comparison,
             CloneFiles files,
-            Snapshots snapshots,
+            SnapshotViews views,
             EstateStore estates,
             NoticeStore notices) {
         this.store = store;
         this.comparison = comparison;
         this.files = files;
-        this.snapshots = snapshots;
+        this.views = views;
         this.estates = estates;
         this.notices = notices;
     }
@@ -98,8 +98,8 @@ class Rehearsing implements StepWork {
 
     /** It would have been served so long after the order began to make the clone, with names and addresses moved. */
     private Rehearsal begun(long order, CloneOf made, Instant at) {
-        Instant begun = snapshots.brief(made.volume()).getFirst().at();
-        Instant state = snapshots.brief(made.source()).stream()
+        Instant begun = views.brief(made.volume()).getFirst().at();
+        Instant state = views.brief(made.source()).stream()
                 .filter(s -> s.number() == made.snapshot())
                 .findFirst()
                 .orElseThrow()

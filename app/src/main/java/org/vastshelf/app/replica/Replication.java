@@ -10,6 +10,7 @@ import org.springframework.stereotype.Service;
 import org.vastshelf.app.replica.Replica.State;
 import org.vastshelf.app.road.CopyRooms;
 import org.vastshelf.app.snapshot.ChangedStore;
+import org.vastshelf.app.snapshot.SnapshotViews;
 import org.vastshelf.app.snapshot.Snapshots;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
@@ -44,6 +45,7 @@ class Replication {
     private final ReplicaStore store;
     private final ChangedStore changed;
     private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final EstateStore estates;
     private final UsageStore usage;
     private final CopyRooms rooms;
@@ -52,6 +54,7 @@ class Replication {
             ReplicaStore store,
             ChangedStore changed,
             Snapshots snapshots,
+            SnapshotViews views,
             EstateStore estates,
             UsageStore usage,
             CopyRooms rooms) {
@@ -59,6 +62,7 @@ class Replication {
         this.store = store;
         this.changed = changed;
         this.snapshots = snapshots;
+        this.views = views;
         this.estates = estates;
         this.usage = usage;
     }
@@ -159,7 +163,7 @@ class Replication {
                 .filter(clone -> estate.volumes().get(clone.volume()).pool().equals(pool))
                 .map(CloneOf::snapshot)
                 .collect(Collectors.toSet());
-        return Bytes.of(snapshots.heldBy(pair.volume(), lent, base));
+        return Bytes.of(views.heldBy(pair.volume(), lent, base));
     }
 
     /** Begins to send where it is time, and notes a base where a pair gets out of step. */

@@ -33,13 +33,13 @@ class ClonesController {
 
     private static final String HERE = "/protect/clones";
 
-    private final Snapshots snapshots;
+    private final SnapshotViews views;
     private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
 
-    ClonesController(Snapshots snapshots, EstateStore estates, UsageStore usage, OrderService orders) {
-        this.snapshots = snapshots;
+    ClonesController(SnapshotViews views, EstateStore estates, UsageStore usage, OrderService orders) {
+        this.views = views;
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
@@ -78,16 +78,16 @@ class ClonesController {
         boolean makes = me.isAdministrator() && !volume.isEmpty();
         model.addAttribute("makes", makes);
         if (makes) {
-            List<Snapshots.Brief> there = snapshots.brief(volume).reversed();
+            List<SnapshotViews.Brief> there = views.brief(volume).reversed();
             model.addAttribute("make", form(model, estate, volume, there, snapshot, ofCopy));
         }
         return "clones";
     }
 
     private static Form form(
-            Model model, Estate estate, String volume, List<Snapshots.Brief> there, int snapshot, boolean ofCopy) {
+            Model model, Estate estate, String volume, List<SnapshotViews.Brief> there, int snapshot, boolean ofCopy) {
         Map<Integer, String> names =
-                there.stream().collect(Collectors.toMap(Snapshots.Brief::number, Snapshots.Brief::name));
+                there.stream().collect(Collectors.toMap(SnapshotViews.Brief::number, SnapshotViews.Brief::name));
         Typed.Fields fields = Typed.of(model).at(HERE);
 
         Form form = Form.of(
@@ -96,7 +96,7 @@ class ClonesController {
                 fields.select(
                                 "snapshot",
                                 "Snapshot",
-                                there.stream().map(Snapshots.Brief::number).toList(),
+                                there.stream().map(SnapshotViews.Brief::number).toList(),
                                 String::valueOf,
                                 number -> names.getOrDefault(number, ""),
                                 snapshot)
@@ -113,9 +113,9 @@ class ClonesController {
 
     private Row row(Figures fmt, Estate estate, Usage held, CloneOf clone) {
         Usage.Held has = held.of(clone.volume());
-        String called = snapshots.brief(clone.source()).stream()
+        String called = views.brief(clone.source()).stream()
                 .filter(s -> s.number() == clone.snapshot())
-                .map(Snapshots.Brief::name)
+                .map(SnapshotViews.Brief::name)
                 .findFirst()
                 .orElse("");
         return new Row(

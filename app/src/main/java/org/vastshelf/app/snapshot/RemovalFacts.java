@@ -13,10 +13,10 @@ import org.vastshelf.core.unit.UnitSystem;
 @Component
 class RemovalFacts implements PlanFacts {
 
-    private final Snapshots snapshots;
+    private final SnapshotViews views;
 
-    RemovalFacts(Snapshots snapshots) {
-        this.snapshots = snapshots;
+    RemovalFacts(SnapshotViews views) {
+        this.views = views;
     }
 
     @Override
@@ -25,8 +25,8 @@ class RemovalFacts implements PlanFacts {
     }
 
     private List<Check> removed(String volume) {
-        List<Snapshots.Brief> there = snapshots.brief(volume);
-        if (there.stream().anyMatch(Snapshots.Brief::locked)) {
+        List<SnapshotViews.Brief> there = views.brief(volume);
+        if (there.stream().anyMatch(SnapshotViews.Brief::locked)) {
             return List.of(Check.refuse(
                     "volume " + volume + ": locked",
                     "Volume " + volume + " has a snapshot that is locked",

@@ -41,6 +41,8 @@ class Restoring implements StepWork {
     private static final int PORTION = 200;
 
     private final Snapshots snapshots;
+    private final SnapshotViews views;
+    private final SnapshotHolds holds;
     private final SnapshotStore store;
     private final Laying laying;
     private final StepProgressStore progress;
@@ -52,6 +54,8 @@ class Restoring implements StepWork {
 
     Restoring(
             Snapshots snapshots,
+            SnapshotViews views,
+            SnapshotHolds holds,
             SnapshotStore store,
             Laying laying,
             StepProgressStore progress,
@@ -59,6 +63,8 @@ class Restoring implements StepWork {
             EmptyFolders empties,
             EstateStore estates) {
         this.snapshots = snapshots;
+        this.views = views;
+        this.holds = holds;
         this.store = store;
         this.laying = laying;
         this.progress = progress;
@@ -83,7 +89,7 @@ class Restoring implements StepWork {
             case FileStep.BringFilesBack back -> {
                 boolean done = some(task, back.change());
                 if (done) {
-                    snapshots.letGo(back.volume(), holder(task));
+                    holds.letGo(back.volume(), holder(task));
                 }
                 yield done;
             }
@@ -91,15 +97,15 @@ class Restoring implements StepWork {
     }
 
     private boolean keepBefore(Task task, FileStep.KeepBefore keep) {
-        snapshots.of(keep.volume()).require(keep.before().snapshot());
-        snapshots.hold(
+        views.of(keep.volume()).require(keep.before().snapshot());
+        holds.hold(
                 keep.volume(),
                 keep.before().snapshot(),
                 holder(task),
                 "order " + task.order() + " brings files back from it");
         if (before(task, keep.volume()) == 0) {
             int number = snapshots.take(task.who(), keep.volume(), name(task));
-            snapshots.hold(keep.volume(), number, holder(task), "order " + task.order() + " can be taken back by it");
+            holds.hold(keep.volume(), number, holder(task), "order " + task.order() + " can be taken back by it");
         }
         return true;
     }
@@ -219,7 +225,7 @@ class Restoring implements StepWork {
                 change.share(), number, change.to(), change.names(), change.to(), Onto.EXACT, change.bytes());
         boolean done = some(new Task(task.order(), undone(task), task.step(), task.who()), asBefore);
         if (done) {
-            snapshots.letGo(back.volume(), holder(task));
+            holds.letGo(back.volume(), holder(task));
         }
         return done;
     }

@@ -275,13 +275,13 @@ class SnapshotStore {
     }
 
     /** Writes the counts anew, and that so many bytes are free again. */
-    void keep(List<Snapshots.Leaving> changed) {
+    void keep(List<Leaving> changed) {
         if (changed.isEmpty()) {
             return;
         }
         db.deleteFrom(HELD_BLOCK)
                 .where(HELD_BLOCK.VOLUME.in(
-                        changed.stream().map(Snapshots.Leaving::volume).toList()))
+                        changed.stream().map(Leaving::volume).toList()))
                 .execute();
         LoadStore rows = new LoadStore("held_block", "volume,born,died,bytes").exactly();
         changed.forEach(of -> of.left()

@@ -42,14 +42,24 @@ class SnapshotsController {
     private static final int COMING = 3;
 
     private final Snapshots snapshots;
+    private final SnapshotViews views;
+    private final SnapshotHolds holds;
     private final EstateStore estates;
     private final UsageStore usage;
     private final OrderService orders;
     private final ShelfClock clock;
 
     SnapshotsController(
-            Snapshots snapshots, EstateStore estates, UsageStore usage, OrderService orders, ShelfClock clock) {
+            Snapshots snapshots,
+            SnapshotViews views,
+            SnapshotHolds holds,
+            EstateStore estates,
+            UsageStore usage,
+            OrderService orders,
+            ShelfClock clock) {
         this.snapshots = snapshots;
+        this.views = views;
+        this.holds = holds;
         this.estates = estates;
         this.usage = usage;
         this.orders = orders;
@@ -86,7 +96,7 @@ class SnapshotsController {
             HttpServletRequest request,
             Model model) {
         Figures fmt = Figures.of(model);
-        Snapshots.Shelf shelf = snapshots.of(volume);
+        Shelf shelf = views.of(volume);
         Typed.Fields fields = Typed.of(model).at("/protect/volumes/" + volume);
         List<String> shares =
                 estates.load().sharesOn(volume).map(Share::name).sorted().toList();
@@ -101,7 +111,7 @@ class SnapshotsController {
         model.addAttribute("used", fmt.size(usage.load().of(volume).used()));
         choose(me, fmt, shelf, chosen, model);
         model.addAttribute("drawn", shelf.held().held() > 0);
-        model.addAttribute("lives", LivesPicture.of(fmt, shelf.taken(), snapshots.held(volume)));
+        model.addAttribute("lives", LivesPicture.of(fmt, shelf.taken(), views.held(volume)));
         schedule(estates.load(), volume, model);
         model.addAttribute(
                 "take",
@@ -110,7 +120,7 @@ class SnapshotsController {
                                 "Take one now",
                                 fields.text("name", "Name", "").width("w-64"))
                         .button("Take it"));
-        Map<Integer, List<SnapshotStore.Need>> needed = snapshots.needs(volume);
+        Map<Integer, List<SnapshotStore.Need>> needed = views.needs(volume);
         List<Integer> newestFirst = IntStream.range(0, shelf.taken().size())
                 .map(i -> shelf.taken().size() - 1 - i)
                 .boxed()
@@ -126,7 +136,7 @@ class SnapshotsController {
 
     private static Line line(
             Figures fmt,
-            Snapshots.Shelf shelf,
+            Shelf shelf,
             int i,
             List<Integer> chosen,
             Map<Integer, List<SnapshotStore.Need>> needed,
@@ -148,7 +158,7 @@ class SnapshotsController {
                         .toList());
     }
 
-    private static void choose(Someone me, Figures fmt, Snapshots.Shelf shelf, List<Integer> chosen, Model model) {
+    private static void choose(Someone me, Figures fmt, Shelf shelf, List<Integer> chosen, Model model) {
         model.addAttribute(
                 "choice",
                 new Choice(
@@ -164,7 +174,7 @@ class SnapshotsController {
             @PathVariable String volume,
             @RequestParam(defaultValue = "") List<Integer> chosen,
             Model model) {
-        choose(me, Figures.of(model), snapshots.of(volume), chosen, model);
+        choose(me, Figures.of(model), views.of(volume), chosen, model);
         return "snapshots :: choice";
     }
 
@@ -194,13 +204,13 @@ class SnapshotsController {
 
     private String said(SnapshotRule rule, Figures fmt) {
         List<Instant> next = rule.when().runs(clock.instant(), ShelfClock.ZONE, COMING);
-        List<Integer> leaving = snapshots.leaving(rule, next.subList(0, Math.min(1, next.size())));
+        List<Integer> leaving = views.leaving(rule, next.subList(0, Math.min(1, next.size())));
         Map<Integer, String> names =
-                snapshots.of(rule.volume()).taken().stream().collect(Collectors.toMap(Taken::number, Taken::name));
+                views.of(rule.volume()).taken().stream().collect(Collectors.toMap(Taken::number, Taken::name));
         String gone = leaving.isEmpty()
                 ? "None that is there would go with the first."
                 : fmt.counted(leaving.size(), "snapshot") + " would go with the first, and "
-                        + fmt.size(Bytes.of(snapshots.freed(rule.volume(), leaving))) + " be free: "
+                        + fmt.size(Bytes.of(views.freed(rule.volume(), leaving))) + " be free: "
                         + leaving.stream().map(names::get).collect(Collectors.joining(", ")) + ".";
         return "Comes " + ScheduleWords.of(rule.when()) + ", next "
                 + next.stream().map(fmt::moment).collect(Collectors.joining(", ")) + ". " + gone;
@@ -254,7 +264,7 @@ class SnapshotsController {
             HttpServletRequest request,
             Model model) {
         try {
-            snapshots.lock(
+            holds.lock(
                     me.getName(),
                     volume,
                     chosen,

@@ -149,19 +149,19 @@ class TakingByRule {
         Map<String, List<HeldBlocks.Count>> held =
                 store.held(rounds.stream().map(Round::volume).toList());
         Map<String, String> said = new TreeMap<>();
-        List<Snapshots.Leaving> leaving = new ArrayList<>();
+        List<Leaving> leaving = new ArrayList<>();
         for (Round round : rounds) {
             List<HeldBlocks.Count> counts = held.getOrDefault(round.volume, List.of());
-            Snapshots.Shelf shelf = new Snapshots.Shelf(
+            Shelf shelf = new Shelf(
                     Snapshots.volume(estate, round.volume),
                     round.all,
-                    HeldBlocks.sums(Snapshots.numbers(round.all), counts));
-            Snapshots.Leaving of = Snapshots.Leaving.of(shelf, counts, round.gone);
+                    HeldBlocks.sums(Shelf.numbers(round.all), counts));
+            Leaving of = Leaving.of(shelf, counts, round.gone);
             leaving.add(of);
-            said.put(round.volume, "; " + Snapshots.deleted(shelf, round.gone, of.freed()));
+            said.put(round.volume, "; " + Leaving.told(shelf, round.gone, of.freed()));
         }
         store.remove(rounds.stream().collect(Collectors.toMap(Round::volume, Round::gone)));
-        store.keep(leaving.stream().filter(Snapshots.Leaving::changes).toList());
+        store.keep(leaving.stream().filter(Leaving::changes).toList());
         return said;
     }
 
@@ -178,9 +178,9 @@ class TakingByRule {
                 int ever,
                 List<Taken> there,
                 Map<Integer, List<Need>> needs) {
-            Asked asked = new Asked(wanted.rule.keep(), Snapshots.moments(there, wanted.moments));
+            Asked asked = new Asked(wanted.rule.keep(), SnapshotViews.moments(there, wanted.moments));
             Set<Instant> kept = known.computeIfAbsent(asked, Asked::kept);
-            List<Integer> gone = Snapshots.leaving(there, kept, needs);
+            List<Integer> gone = SnapshotViews.leaving(there, kept, needs);
             List<Taken> all = new ArrayList<>(there);
             for (int i = 0; i < wanted.moments.size(); i++) {
                 Instant at = wanted.moments.get(i);

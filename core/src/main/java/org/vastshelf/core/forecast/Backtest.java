@@ -140,7 +140,8 @@ final class Backtest {
      * Root mean square error at a horizon, in daily changes; NaN where too little was seen.
      *
      * @param since a day on which the pace changed, 0 for none: who went on from before it and was held against what came
-     *     after has met the change and not the error
+     *     after has met the change and not the error; so has who went on soon after it and looked back beyond it, where
+     *     enough others are left
      * @param shrinking power of the share of the history that a cut had before it, since more of it errs less
      */
     double deviation(Method method, int horizon, double shrinking, int since) {
@@ -160,9 +161,16 @@ final class Backtest {
     }
 
     private double[] uncrossed(Method method, int horizon, int since) {
+        boolean apart = seen(uncrossed(method, 0, since, true)) >= LEAST_SEEN;
+        return uncrossed(method, horizon, since, apart);
+    }
+
+    private double[] uncrossed(Method method, int horizon, int since, boolean apart) {
         double[] found = errors.get(method)[horizon].clone();
         for (int k = 0; k < cuts.length; k++) {
-            if (cuts[k] <= since && cuts[k] + HORIZONS[horizon] > since) {
+            boolean met = cuts[k] <= since && cuts[k] + HORIZONS[horizon] > since;
+            boolean lookedBeyond = apart && cuts[k] > since && method.from(cuts[k]) < since;
+            if (met || lookedBeyond) {
                 found[k] = Double.NaN;
             }
         }

@@ -20,6 +20,8 @@ record PaceChange(int days, double bytes) {
     /** Where growth comes in bursts, paces differ from one time to the next; a change is more than that. */
     private static final double USUAL = 3;
 
+    private static final double EARLIEST = 0.8;
+    private static final double LATEST = 1.6;
     private static final int LEAST_TIMES = 3;
     private static final int MOST_TIMES = 12;
 
@@ -41,10 +43,16 @@ record PaceChange(int days, double bytes) {
             double clear = Math.abs(change) / Math.sqrt(noise + 1e-9);
             if (clear > clearest && Math.abs(change) > USUAL * usual(values, n - ago, ago)) {
                 clearest = clear;
-                found = new PaceChange(ago, change);
+                found = new PaceChange(meeting(was, is, before.length, ago), change);
             }
         }
         return Optional.ofNullable(found);
+    }
+
+    /** How long ago the lines before and after met, not far from where they were parted. */
+    private static int meeting(TheilSen was, TheilSen is, int before, int ago) {
+        double after = (was.at(before) - is.at(0)) / (is.slope() - was.slope());
+        return (int) Math.round(Math.clamp(ago - after, EARLIEST * ago, LATEST * ago));
     }
 
     /** How much the pace of so many days has differed from one time to the next before. */

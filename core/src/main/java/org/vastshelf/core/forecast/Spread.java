@@ -21,22 +21,26 @@ final class Spread {
     private static final double LEAST_FREEDOM = 10;
     private static final double TRUSTED = 3;
     private static final double FASTEST = 1.1;
-    private static final double CALM = 0.45;
-    private static final double WILD = 0.5;
-    private static final double SHIFTS = 9;
-    private static final double RIVALS = 0.9;
+    private static final double CALM = 0.41;
+    private static final double WILD = 0.54;
+    private static final double SHIFTS = 10;
+    private static final double RIVALS = 1.2;
     private static final double NEARLY = 0.15;
     private static final double FAR_OFF = 1.8;
-    private static final double AFTER = 0.3;
-    private static final double PACE = 0.05;
+    private static final double AFTER = 0.15;
+    private static final double YEAR = 365;
+    private static final double IN_A_WINDOW = 0.7;
+    private static final double PACE = 0.04;
     private static final double UNSTEADY = 0.9;
     private static final double TRIED = 0.1;
-    private static final double UPWARDS = 1.35;
-    private static final double DOWNWARDS = 0.96;
+    private static final double UPWARDS = 1.45;
+    private static final double DOWNWARDS = 0.92;
 
     private final double[] deviations = new double[HORIZONS.length];
     private final double[] above = new double[HORIZONS.length];
     private final double[] below = new double[HORIZONS.length];
+    private final double[] rivalsAbove = new double[HORIZONS.length];
+    private final double[] rivalsBelow = new double[HORIZONS.length];
     private final double[] freedom = new double[HORIZONS.length];
     private final Method method;
     private final Backtest test;
@@ -152,9 +156,10 @@ final class Spread {
             return 1;
         }
         if (changed) {
-            return AFTER;
+            // One change in so long a time is not soon followed by another.
+            return AFTER * Math.sqrt(YEAR / (YEAR + history.days()));
         }
-        return method.isWindowed() ? Math.max(temper.unsteadiness(), 0.8) : temper.unsteadiness();
+        return method.isWindowed() ? Math.max(temper.unsteadiness(), IN_A_WINDOW) : temper.unsteadiness();
     }
 
     /** 0 for a horizon at which the backtest has looked, towards 1 far beyond what the method looks back. */
@@ -165,10 +170,10 @@ final class Spread {
         return Math.pow(ahead / (1 + ahead), 0.7);
     }
 
+    /** Who goes on above the curve widens the band upwards alone, and who goes on below it downwards. */
     private void addRivals(Curve curve) {
         Map<Method, Double> scores = test.scores();
         double best = scores.get(method);
-        double[] squares = new double[HORIZONS.length];
         double weights = 0;
         for (Map.Entry<Method, Double> rival : scores.entrySet()) {
             boolean off = rival.getValue() > best * FAR_OFF;
@@ -178,12 +183,13 @@ final class Spread {
                 weights += weight;
                 for (int g = 0; g < HORIZONS.length; g++) {
                     double apart = other.get().at(HORIZONS[g]) - curve.at(HORIZONS[g]);
-                    squares[g] += weight * apart * apart;
+                    (apart > 0 ? rivalsAbove : rivalsBelow)[g] += weight * apart * apart;
                 }
             }
         }
         for (int g = 0; g < HORIZONS.length && weights > 0; g++) {
-            deviations[g] = Math.sqrt(deviations[g] * deviations[g] + RIVALS * RIVALS * squares[g] / weights);
+            rivalsAbove[g] *= RIVALS * RIVALS / weights;
+            rivalsBelow[g] *= RIVALS * RIVALS / weights;
         }
     }
 
@@ -193,8 +199,9 @@ final class Spread {
             int day = history.days() - 1 + HORIZONS[g];
             double square = deviations[g] * deviations[g]
                     + stairs.map(s -> s.variance(day)).orElse(0.0);
-            above[g] = UPWARDS * Math.sqrt(square + SHIFTS * others.shiftVariance(true, HORIZONS[g]));
-            below[g] = DOWNWARDS * Math.sqrt(square + SHIFTS * others.shiftVariance(false, HORIZONS[g]));
+            above[g] = UPWARDS * Math.sqrt(square + rivalsAbove[g] + SHIFTS * others.shiftVariance(true, HORIZONS[g]));
+            below[g] =
+                    DOWNWARDS * Math.sqrt(square + rivalsBelow[g] + SHIFTS * others.shiftVariance(false, HORIZONS[g]));
         }
     }
 
