@@ -93,6 +93,10 @@ public class PastForecasts {
     }
 
     private Optional<LocalDate> missing(LocalDate day) {
+        // Its past may be there before the estate is; then nothing was tried yet.
+        if (estates.load().volumes().isEmpty()) {
+            return Optional.empty();
+        }
         Set<LocalDate> there = store.days();
         return (isSmall() ? BACK : MANY)
                 .stream()

@@ -24,6 +24,7 @@ import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.Usage;
+import org.vastshelf.standins.scenario.DemoEstate;
 
 class PastForecastsTest {
 
@@ -33,13 +34,13 @@ class PastForecastsTest {
     private final PastForecastStore store = mock(PastForecastStore.class);
     private final ForecastRound round = mock(ForecastRound.class);
     private final Set<LocalDate> there = new HashSet<>();
+    private final EstateStore estates = mock(EstateStore.class);
     private PastForecasts pasts;
 
     @BeforeEach
     void pasts() {
-        EstateStore estates = mock(EstateStore.class);
         UsageStore usage = mock(UsageStore.class);
-        when(estates.load()).thenReturn(Estate.EMPTY);
+        when(estates.load()).thenReturn(DemoEstate.create());
         when(usage.load()).thenReturn(Usage.NONE);
         when(store.days()).thenReturn(there);
         when(round.expected(any(), any(), any(), any())).thenReturn(Map.of());
@@ -66,6 +67,14 @@ class PastForecastsTest {
         assertThat(pasts.workOutOne(DAY))
                 .as("where nothing is known it is not tried again")
                 .isFalse();
+    }
+
+    @Test
+    void a_past_that_is_there_before_the_estate_waits_for_it() {
+        when(estates.load()).thenReturn(Estate.EMPTY);
+        assertThat(workedOut(DAY)).isEmpty();
+        when(estates.load()).thenReturn(DemoEstate.create());
+        assertThat(workedOut(DAY)).hasSize(9);
     }
 
     @Test
