@@ -21,9 +21,9 @@ final class Spread {
     private static final double LEAST_FREEDOM = 10;
     private static final double TRUSTED = 3;
     private static final double FASTEST = 1.1;
-    private static final double CALM = 0.41;
-    private static final double WILD = 0.54;
-    private static final double SHIFTS = 10;
+    private static final double CALM = 0.40;
+    private static final double WILD = 0.55;
+    private static final double SHIFTS = 9;
     private static final double RIVALS = 1.2;
     private static final double NEARLY = 0.15;
     private static final double FAR_OFF = 1.8;
@@ -33,7 +33,7 @@ final class Spread {
     private static final double PACE = 0.04;
     private static final double UNSTEADY = 0.9;
     private static final double TRIED = 0.1;
-    private static final double UPWARDS = 1.45;
+    private static final double UPWARDS = 1.54;
     private static final double DOWNWARDS = 0.92;
 
     private final double[] deviations = new double[HORIZONS.length];
