@@ -43,16 +43,16 @@ record PaceChange(int days, double bytes) {
             double clear = Math.abs(change) / Math.sqrt(noise + 1e-9);
             if (clear > clearest && Math.abs(change) > USUAL * usual(values, n - ago, ago)) {
                 clearest = clear;
-                found = new PaceChange(meeting(was, is, before.length, ago), change);
+                found = new PaceChange(meeting(was, is, before.length, ago, n - LEAST_BEFORE), change);
             }
         }
         return Optional.ofNullable(found);
     }
 
-    /** How long ago the lines before and after met, not far from where they were parted. */
-    private static int meeting(TheilSen was, TheilSen is, int before, int ago) {
+    /** How long ago the lines before and after met, not far from where they were parted, and within the history. */
+    private static int meeting(TheilSen was, TheilSen is, int before, int ago, int most) {
         double after = (was.at(before) - is.at(0)) / (is.slope() - was.slope());
-        return (int) Math.round(Math.clamp(ago - after, EARLIEST * ago, LATEST * ago));
+        return (int) Math.round(Math.clamp(ago - after, EARLIEST * ago, Math.min(LATEST * ago, most)));
     }
 
     /** How much the pace of so many days has differed from one time to the next before. */

@@ -170,6 +170,15 @@ class FillDatesTest {
         assertThat(all.filled()).isBetween(0.76, 0.86);
     }
 
+    /** The lines before and after it would have met long before the first day. */
+    @Test
+    void a_pace_changed_within_the_history() {
+        double[] values = IntStream.range(0, 425)
+                .mapToDouble(i -> i < 60 ? i : 1_000 + 3 * (i - 60))
+                .toArray();
+        assertThat(PaceChange.find(values).orElseThrow().days()).isEqualTo(365);
+    }
+
     /** What a window that still saw the old pace then erred by is no error of the new one. */
     @Test
     void a_pace_that_changed_long_ago_is_gone_on_with_as_surely_as_a_line() {
