@@ -8,12 +8,12 @@ import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 
 /** Several things at the same time, in threads of the system's: many short waits for the database cost those least. */
-final class Beside {
+public final class Beside {
 
     private Beside() {}
 
     /** Comes back when all have ended, and throws what the first of them that failed threw. */
-    static <T> void each(List<T> some, Consumer<T> work) {
+    public static <T> void each(List<T> some, Consumer<T> work) {
         try (ExecutorService threads = Executors.newThreadPerTaskExecutor(
                 Thread.ofPlatform().name("beside-", 1).factory())) {
             List<CompletableFuture<Void>> all = some.stream()

@@ -8,6 +8,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.BooleanSupplier;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.Forecasts.Space;
@@ -23,7 +24,7 @@ import org.vastshelf.core.unit.Bytes;
 class AccountForecasting {
 
     private static final String WORK = "forecasts of accounts";
-    private static final int AT_ONCE = 400;
+    private static final int AT_ONCE = 100;
     private static final int LOOKS_BACK = 400;
     private static final int KEPT = 364;
 
@@ -68,8 +69,12 @@ class AccountForecasting {
     /** What has to be gone through again when it changes. */
     private record Round(LocalDate day, String levels, int version) {}
 
-    /** Goes on with those whose forecast is not of this day, for so long at most. */
-    void turn(LocalDate day, Duration most) {
+    /**
+     * Goes on with those whose forecast is not of this day, for so long at most.
+     *
+     * @param isWanted asked every now and then, whether to go on
+     */
+    void turn(LocalDate day, Duration most, BooleanSupplier isWanted) {
         Round round = new Round(day, store.levels(), FillDates.VERSION);
         if (round.equals(done.get()) || !leases.take(WORK, most.multipliedBy(2))) {
             return;
@@ -78,7 +83,7 @@ class AccountForecasting {
             past.workOut(day);
             Instant end = clock.real().plus(most);
             Holder after = null;
-            while (clock.real().isBefore(end)) {
+            while (isWanted.getAsBoolean() && clock.real().isBefore(end)) {
                 List<Holder> due = store.due(after, day, AT_ONCE);
                 if (due.isEmpty()) {
                     store.forget();

@@ -97,21 +97,32 @@ public class ForecastKeeping {
     /** In a thread of its own: all that is scheduled shares one, and mail and the agenda do not wait for a forecast. */
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
-        if (resting.get() == 0 && busy.compareAndSet(false, true)) {
+        if (isWanted() && busy.compareAndSet(false, true)) {
             Thread.ofVirtual().name(WORK).start(this::turn);
         }
     }
 
+    /** One after the other, as long as no days pass quickly: what is left then is gone on with afterwards. */
     private void turn() {
         try {
             forget();
-            compute(TURN, Collection::stream);
-            histories.lastDay().ifPresent(this::answer);
-            histories.lastDay().ifPresent(day -> accounts.turn(day, TURN));
+            ifWanted(() -> compute(TURN, Collection::stream));
+            ifWanted(() -> histories.lastDay().ifPresent(this::answer));
+            ifWanted(() -> histories.lastDay().ifPresent(day -> accounts.turn(day, TURN, this::isWanted)));
         } catch (RuntimeException unforeseen) {
             LOG.warn("forecasts were left alone, and are tried again", unforeseen);
         } finally {
             busy.set(false);
+        }
+    }
+
+    private boolean isWanted() {
+        return resting.get() == 0;
+    }
+
+    private void ifWanted(Runnable part) {
+        if (isWanted()) {
+            part.run();
         }
     }
 
@@ -160,7 +171,7 @@ public class ForecastKeeping {
         try {
             past.note(day);
             boolean missing = true;
-            while (missing && resting.get() == 0 && leases.take(WORK, LONGEST)) {
+            while (missing && isWanted() && leases.take(WORK, LONGEST)) {
                 missing = past.workOutOne(day);
             }
             if (!missing) {

@@ -2,9 +2,11 @@ package org.vastshelf.app.spare;
 
 import static org.vastshelf.app.store.generated.Tables.AGE_HISTORY;
 import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
+import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
 import java.time.LocalDate;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.TreeMap;
@@ -34,20 +36,27 @@ class AgeHistoryStore {
         this.folders = folders;
     }
 
-    /** Writes down how old files are at the end of a day, in place of what is known of its month. */
-    void record(LocalDate day) {
+    /** Of catalogues that are gone nothing stays. */
+    void removeStrangers() {
         db.deleteFrom(AGE_HISTORY)
                 .where(AGE_HISTORY.CATALOGUE_NO.notIn(DSL.select(CATALOGUE.NO).from(CATALOGUE)))
                 .execute();
         folders.removeStrangers();
-        db.select(CATALOGUE.NO)
-                .from(CATALOGUE)
-                .where(CATALOGUE.SOURCE.eq(Source.SHARE.name()))
-                .fetch(CATALOGUE.NO)
-                .forEach(catalogue -> record(catalogue, day));
     }
 
-    private void record(int catalogue, LocalDate day) {
+    /** The numbers of the shares' catalogues, those with most files first. */
+    List<Integer> catalogues() {
+        return db.select(CATALOGUE.NO)
+                .from(CATALOGUE)
+                .join(FOLDER)
+                .on(FOLDER.CATALOGUE_NO.eq(CATALOGUE.NO), FOLDER.NO.eq(0))
+                .where(CATALOGUE.SOURCE.eq(Source.SHARE.name()))
+                .orderBy(FOLDER.SUM_FILES.desc(), CATALOGUE.NO)
+                .fetch(CATALOGUE.NO);
+    }
+
+    /** Writes down how old the files of a share are at the end of a day, in place of what is known of its month. */
+    void record(int catalogue, LocalDate day) {
         db.deleteFrom(AGE_HISTORY)
                 .where(AGE_HISTORY.CATALOGUE_NO.eq(catalogue))
                 .and(AGE_HISTORY.DAY.between(day.withDayOfMonth(1), day.withDayOfMonth(day.lengthOfMonth())))

@@ -2,11 +2,16 @@ package org.vastshelf.app.spare;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.agenda.Beside;
 import org.vastshelf.app.agenda.DueWork;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.agenda.DueKind;
 
 /**
@@ -18,11 +23,16 @@ class AgeRecord implements DueWork {
 
     private static final int MONTHS = 3;
 
+    /** So many shares are counted at once: it is work for the database alone. */
+    private static final List<Integer> LANES = List.of(1, 2);
+
     private final AgeHistoryStore history;
+    private final Transactions transactions;
     private final ShelfClock clock;
 
-    AgeRecord(AgeHistoryStore history, ShelfClock clock) {
+    AgeRecord(AgeHistoryStore history, Transactions transactions, ShelfClock clock) {
         this.history = history;
+        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -35,8 +45,20 @@ class AgeRecord implements DueWork {
     public void act(String everything, Instant midnight) {
         LocalDate today = LocalDate.ofInstant(midnight, ShelfClock.ZONE);
         if (today.equals(quarter(today)) || clock.nightAfter(midnight).isEmpty()) {
-            history.record(today.minusDays(1));
+            record(today.minusDays(1));
         }
+    }
+
+    /** Each share in a transaction of its own; what is counted of a day takes the place of what was, should it be again. */
+    private void record(LocalDate day) {
+        history.removeStrangers();
+        Queue<Integer> shares = new ConcurrentLinkedQueue<>(history.catalogues());
+        Beside.each(LANES, lane -> {
+            for (Integer share = shares.poll(); share != null; share = shares.poll()) {
+                int next = share;
+                transactions.run(() -> history.record(next, day));
+            }
+        });
     }
 
     private static LocalDate quarter(LocalDate day) {
