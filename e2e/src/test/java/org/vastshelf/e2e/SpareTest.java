@@ -5,13 +5,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.regex.Pattern;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.clock.ShelfClock;
+import org.vastshelf.core.agenda.DueKind;
 import org.vastshelf.core.unit.Bytes;
 import tools.jackson.databind.JsonNode;
 
@@ -19,9 +22,20 @@ import tools.jackson.databind.JsonNode;
 class SpareTest {
 
     @BeforeAll
-    static void a_night_passes() {
+    static void a_night_passes() throws InterruptedException {
         Drafts.discardAll();
         assertThat(App.post("odile", "/api/v1/time", "{\"hours\":24}").status()).isEqualTo(200);
+        awaitAges();
+    }
+
+    /** Nobody who moves the clock waits for them. */
+    private static void awaitAges() throws InterruptedException {
+        AgendaStore agenda = App.bean(AgendaStore.class);
+        Instant by = App.bean(ShelfClock.class).lastMidnight();
+        for (int i = 0; agenda.behindSince(DueKind.AGES, by).isPresent(); i++) {
+            assertThat(i).as("half seconds").isLessThan(120);
+            Thread.sleep(500);
+        }
     }
 
     private static JsonNode cost(String share) {

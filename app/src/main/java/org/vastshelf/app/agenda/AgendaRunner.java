@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -19,6 +20,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore.Row;
+import org.vastshelf.app.agenda.AgendaStore.Wanted;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -51,6 +53,7 @@ public class AgendaRunner {
     private final ShelfClock clock;
     private final Transactions transactions;
     private final Map<DueKind, DueWork> works;
+    private final Set<DueKind> unhurried;
     private final MeterRegistry meters;
     private volatile boolean begun;
     /** At this moment one of several failed: what falls due then is done one by one. */
@@ -73,6 +76,8 @@ public class AgendaRunner {
         this.clock = clock;
         this.transactions = transactions;
         this.works = works.stream().collect(Collectors.toMap(DueWork::kind, Function.identity()));
+        this.unhurried =
+                works.stream().filter(DueWork::isUnhurried).map(DueWork::kind).collect(Collectors.toSet());
     }
 
     private enum Turn {
@@ -98,10 +103,11 @@ public class AgendaRunner {
         }
     }
 
-    /** Comes back when nothing is due any more that was by now, whoever has done it. */
+    /** Comes back when nothing is due any more that was by now and that somebody waits for, whoever has done it. */
     public void catchUp() {
         Instant now = clock.instant();
-        for (Turn turn = turn(now, TOGETHER); turn != Turn.NOTHING_DUE; turn = turn(now, TOGETHER)) {
+        Wanted wanted = new Wanted(now, unhurried, clock.lastMidnight());
+        for (Turn turn = turn(wanted, TOGETHER); turn != Turn.NOTHING_DUE; turn = turn(wanted, TOGETHER)) {
             if (turn == Turn.ANOTHER_NODE) {
                 rest();
             }
@@ -118,14 +124,14 @@ public class AgendaRunner {
 
     private Turn turn() {
         Instant now = clock.instant();
-        return agenda.isAnyDue(now, clock.real()) ? turn(now, TOGETHER) : Turn.NOTHING_DUE;
+        return agenda.isAnyDue(now, clock.real()) ? turn(Wanted.all(now), TOGETHER) : Turn.NOTHING_DUE;
     }
 
     /**
-     * Does what is due first by a moment, and for so long what is due after it; where one of several fails, the first
-     * alone.
+     * Does what is due first of what is wanted, and for so long what is due after it; where one of several fails, the
+     * first alone.
      */
-    private Turn turn(Instant by, Duration together) {
+    private Turn turn(Wanted wanted, Duration together) {
         Deque<Row> claimed = new ArrayDeque<>();
         try {
             return transactions.run(() -> {
@@ -134,7 +140,7 @@ public class AgendaRunner {
                     return Turn.ANOTHER_NODE;
                 }
                 long until = System.nanoTime() + together.toNanos();
-                for (List<Row> rows = next(by); mayFollow(claimed, rows); rows = next(by)) {
+                for (List<Row> rows = next(wanted); mayFollow(claimed, rows); rows = next(wanted)) {
                     List<List<Row>> parts = parts(rows);
                     if (parts.size() > 1) {
                         if (claimed.isEmpty()) {
@@ -157,7 +163,7 @@ public class AgendaRunner {
             }
             if (claimed.size() > 1) {
                 oneByOne = claimed.getLast().at();
-                return turn(by, Duration.ZERO);
+                return turn(wanted, Duration.ZERO);
             }
             Row row = claimed.getFirst();
             LOG.error("{} {} due at {} failed", row.entry().kind(), row.entry().key(), row.at(), unforeseen);
@@ -167,8 +173,8 @@ public class AgendaRunner {
     }
 
     /** What is done next: what is due first, and with it what may be done at once with it. */
-    private List<Row> next(Instant by) {
-        List<Row> rows = agenda.first(by, clock.real());
+    private List<Row> next(Wanted wanted) {
+        List<Row> rows = agenda.first(wanted, clock.real());
         boolean atOnce = !rows.isEmpty()
                 && works.get(rows.getFirst().entry().kind()) instanceof TogetherWork
                 && !rows.getFirst().at().equals(oneByOne);

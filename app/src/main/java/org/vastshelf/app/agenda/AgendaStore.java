@@ -6,6 +6,7 @@ import static org.vastshelf.app.store.generated.Tables.AGENDA_HEAD;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -62,7 +63,7 @@ public class AgendaStore {
 
     /** Whether anything is due by now that has not failed just before. */
     boolean isAnyDue(Instant now, Instant real) {
-        return db.fetchExists(db.selectOne().from(AGENDA).where(isDue(now, real)));
+        return db.fetchExists(db.selectOne().from(AGENDA).where(Wanted.all(now).condition(), isNotWaiting(real)));
     }
 
     /** Since when something of a kind waits that was due by now; empty when all is done. What failed is not waited for. */
@@ -74,10 +75,27 @@ public class AgendaStore {
                 .map(Times::instant);
     }
 
+    /** All that is due by a moment, but some kinds only before another. */
+    record Wanted(Instant by, Set<DueKind> unhurried, Instant before) {
+
+        static Wanted all(Instant by) {
+            return new Wanted(by, Set.of(), by);
+        }
+
+        private Condition condition() {
+            Condition due = AGENDA.DUE_AT.le(Times.stored(by));
+            return unhurried.isEmpty()
+                    ? due
+                    : due.and(AGENDA.KIND
+                            .notIn(unhurried.stream().map(DueKind::name).toList())
+                            .or(AGENDA.DUE_AT.lt(Times.stored(before))));
+        }
+    }
+
     /** What is due first, and all that is of the same kind and falls due at the same moment; empty when nothing is. */
-    List<Row> first(Instant now, Instant real) {
+    List<Row> first(Wanted wanted, Instant real) {
         List<Row> some = db.selectFrom(AGENDA)
-                .where(isDue(now, real))
+                .where(wanted.condition(), isNotWaiting(real))
                 .orderBy(AGENDA.DUE_AT, AGENDA.TURN, AGENDA.ITEM)
                 .limit(USUAL)
                 .fetch(AgendaStore::row);
@@ -100,10 +118,6 @@ public class AgendaStore {
                 .and(isNotWaiting(real))
                 .orderBy(AGENDA.ITEM)
                 .fetch(AgendaStore::row);
-    }
-
-    private static Condition isDue(Instant now, Instant real) {
-        return AGENDA.DUE_AT.le(Times.stored(now)).and(isNotWaiting(real));
     }
 
     private static Condition isNotWaiting(Instant real) {

@@ -46,4 +46,9 @@ public interface DueWork {
     default boolean isOfNow() {
         return false;
     }
+
+    /** Whether nobody waits for that of the last night: whoever moves the clock gets an answer before it is done. */
+    default boolean isUnhurried() {
+        return false;
+    }
 }

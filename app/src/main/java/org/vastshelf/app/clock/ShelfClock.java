@@ -76,8 +76,12 @@ public class ShelfClock implements InstantSource {
 
     /** The midnight that began today, if it is later than a moment. */
     public Optional<Instant> nightAfter(Instant at) {
-        Instant midnight = now().atZone(ZONE).toLocalDate().atStartOfDay(ZONE).toInstant();
-        return Optional.of(midnight).filter(last -> last.isAfter(at));
+        return Optional.of(lastMidnight()).filter(last -> last.isAfter(at));
+    }
+
+    /** The midnight that began today. */
+    public Instant lastMidnight() {
+        return now().atZone(ZONE).toLocalDate().atStartOfDay(ZONE).toInstant();
     }
 
     public boolean canMove() {

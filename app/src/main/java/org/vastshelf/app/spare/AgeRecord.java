@@ -42,6 +42,11 @@ class AgeRecord implements DueWork {
     }
 
     @Override
+    public boolean isUnhurried() {
+        return true;
+    }
+
+    @Override
     public void act(String everything, Instant midnight) {
         LocalDate today = LocalDate.ofInstant(midnight, ShelfClock.ZONE);
         if (today.equals(quarter(today)) || clock.nightAfter(midnight).isEmpty()) {

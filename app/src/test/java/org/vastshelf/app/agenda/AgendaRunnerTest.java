@@ -20,6 +20,7 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.agenda.AgendaStore.Row;
+import org.vastshelf.app.agenda.AgendaStore.Wanted;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -52,6 +53,25 @@ class AgendaRunnerTest {
             if (key.equals("bad")) {
                 throw new IllegalStateException("no good");
             }
+            deeds.add(key);
+        }
+
+        @Override
+        public Optional<Instant> again(String key, Instant at, Supplier<Optional<Instant>> byAgenda) {
+            return Optional.empty();
+        }
+    }
+
+    /** What nobody waits for. */
+    private record Unhurried(DueKind kind, List<String> deeds) implements DueWork {
+
+        @Override
+        public boolean isUnhurried() {
+            return true;
+        }
+
+        @Override
+        public void act(String key, Instant at) {
             deeds.add(key);
         }
 
@@ -127,7 +147,8 @@ class AgendaRunnerTest {
                 .during(any(), any());
         when(agenda.lead()).thenReturn(true);
         when(agenda.isAnyDue(any(), any())).thenAnswer(call -> !due.isEmpty());
-        when(agenda.first(any(), any())).thenAnswer(call -> first());
+        when(clock.lastMidnight()).thenReturn(MIDNIGHT);
+        when(agenda.first(any(), any())).thenAnswer(call -> first(call.getArgument(0)));
         doAnswer(call -> {
                     synchronized (this) {
                         call.<List<Row>>getArgument(0).forEach(row -> due.remove(row.entry()));
@@ -168,25 +189,33 @@ class AgendaRunnerTest {
     }
 
     /** Those of the kind and the moment of what is due first. */
-    private List<Row> first() {
-        return due.values().stream()
-                .filter(row ->
-                        row.entry().kind().equals(due.firstEntry().getKey().kind())
-                                && row.at().equals(due.firstEntry().getValue().at()))
+    private List<Row> first(Wanted wanted) {
+        List<Row> all = due.values().stream()
+                .filter(row -> !wanted.unhurried().contains(row.entry().kind())
+                        || row.at().isBefore(wanted.before()))
+                .toList();
+        return all.stream()
+                .filter(row -> row.entry().kind().equals(all.getFirst().entry().kind())
+                        && row.at().equals(all.getFirst().at()))
                 .toList();
     }
 
     private void due(DueKind kind, String... keys) {
         for (String key : keys) {
-            Entry entry = new Entry(kind, key);
-            due.put(entry, new Row(entry, MIDNIGHT, 0, "", Optional.empty()));
+            due(kind, key, MIDNIGHT);
         }
+    }
+
+    private void due(DueKind kind, String key, Instant at) {
+        Entry entry = new Entry(kind, key);
+        due.put(entry, new Row(entry, at, 0, "", Optional.empty()));
     }
 
     private void catchUp() {
         List<DueWork> works = List.of(
                 new Work(DueKind.TRAFFIC, true, underWay),
                 new Work(DueKind.ORDER, false, underWay),
+                new Unhurried(DueKind.AGES, underWay),
                 new Together(DueKind.HARDWARE, underWay, calls),
                 new Apart(DueKind.HISTORY, beside, new CyclicBarrier(2)));
         new AgendaRunner(
@@ -199,6 +228,18 @@ class AgendaRunnerTest {
                         works,
                         new SimpleMeterRegistry())
                 .catchUp();
+    }
+
+    @Test
+    void who_moves_the_clock_does_not_wait_for_what_is_unhurried_of_the_last_night() {
+        due(DueKind.AGES, "of a night before", MIDNIGHT.minusSeconds(86_400));
+        due(DueKind.AGES, "of the last night", MIDNIGHT);
+        due(DueKind.ORDER, "7");
+
+        catchUp();
+
+        assertThat(committed).containsExactly(List.of("of a night before"), List.of("7"));
+        assertThat(due.keySet()).extracting(Entry::key).containsExactly("of the last night");
     }
 
     @Test
