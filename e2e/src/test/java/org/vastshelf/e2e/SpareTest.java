@@ -82,6 +82,20 @@ class SpareTest {
         }
     }
 
+    /** Rows of the next number after a share's: whoever counts that share looks at the first of them. */
+    @Test
+    void what_is_known_of_a_catalogue_that_is_gone_goes_in_the_night() throws InterruptedException {
+        DSLContext db = App.bean(DSLContext.class);
+        String next = "(SELECT MAX(no) + 1 FROM catalogue)";
+        db.execute("INSERT INTO age_history SELECT " + next + ", day, basis, band, files, bytes, allocated, used_files,"
+                + " used_bytes FROM age_history WHERE catalogue_no = (SELECT MIN(catalogue_no) FROM age_history)");
+        String strangers = "SELECT COUNT(*) n FROM age_history WHERE catalogue_no NOT IN (SELECT no FROM catalogue)";
+        assertThat(db.fetchSingle(strangers).get("n", Long.class)).isPositive();
+        a_night_passes();
+        ages_are_counted();
+        assertThat(db.fetchSingle(strangers).get("n", Long.class)).isZero();
+    }
+
     @Test
     void ages_are_those_of_the_files_by_the_last_night() {
         LocalDate day = App.bean(ShelfClock.class).today().minusDays(1);

@@ -54,9 +54,11 @@ class AgeRecord implements DueWork {
         }
     }
 
-    /** Each share in a transaction of its own; what is counted of a day takes the place of what was, should it be again. */
+    /**
+     * Each share in a transaction of its own; what is counted of a day takes the place of what was, should it be again.
+     * This one removes rows only when they have ended: they would wait for its locks, and it for them.
+     */
     private void record(LocalDate day) {
-        history.removeStrangers();
         Queue<Integer> shares = new ConcurrentLinkedQueue<>(history.catalogues());
         Beside.each(LANES, lane -> {
             for (Integer share = shares.poll(); share != null; share = shares.poll()) {
@@ -64,6 +66,7 @@ class AgeRecord implements DueWork {
                 transactions.run(() -> history.record(next, day));
             }
         });
+        history.removeStrangers();
     }
 
     private static LocalDate quarter(LocalDate day) {
