@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -15,6 +16,7 @@ import java.util.stream.StreamSupport;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.content.KeptCheck;
 import org.vastshelf.app.limit.AccountCheck;
 import org.vastshelf.app.snapshot.HoldCheck;
@@ -254,6 +256,10 @@ class SnapshotTest {
         Drafts.carryOut(rule);
         App.post("odile", "/api/v1/volumes/press/snapshots", "{\"name\":\"by somebody\"}");
         App.post("odile", "/api/v1/time", "{\"hours\":72}");
+        // Early in a day the last of the day before is one of the last three.
+        while (App.bean(ShelfClock.class).instant().atZone(ZoneOffset.UTC).getHour() != 12) {
+            App.post("odile", "/api/v1/time", "{\"hours\":1}");
+        }
         JsonNode all = App.get("odile", "/api/v1/volumes/press/snapshots").json();
         List<String> taken = StreamSupport.stream(all.spliterator(), false)
                 .filter(s -> s.path("takenBy").asString().equals("schedule"))

@@ -59,6 +59,11 @@ public class KeptCheck implements DueWork {
         return true;
     }
 
+    @Override
+    public boolean isUnhurried() {
+        return true;
+    }
+
     public Report look() {
         return look(clock.instant());
     }

@@ -70,6 +70,11 @@ public class HoldCheck implements DueWork {
         return true;
     }
 
+    @Override
+    public boolean isUnhurried() {
+        return true;
+    }
+
     /** Tells what does not agree. Nobody saves meanwhile. */
     public List<Drift> look() {
         List<Drift> drifts = new ArrayList<>();
