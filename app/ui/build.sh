@@ -18,7 +18,7 @@ for weight in 400 700; do
     cp "$fonts/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-$weight-normal.woff2" "$out/fonts/mono-$weight.woff2"
 done
 cp node_modules/htmx.org/dist/htmx.min.js node_modules/htmx-ext-sse/dist/sse.min.js node_modules/uplot/dist/uPlot.iife.min.js \
-    node_modules/uplot/dist/uPlot.min.css node_modules/axe-core/axe.min.js "$out/"
+    node_modules/axe-core/axe.min.js "$out/"
 cp js/chart.js "$out/"
 # The parts of the frame's script, each about one thing, are sent as one.
 { echo "(function () {"; echo "'use strict';"; cat js/shelf/_dom.js js/shelf/[a-z]*.js; echo "})();"; } > "$out/shelf.js"

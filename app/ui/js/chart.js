@@ -9,12 +9,13 @@
     const base = box.dataset.units === 'DECIMAL' ? 1000 : 1024;
     const unit = box.dataset.units === 'DECIMAL' ? 'TB' : 'TiB';
     const scale = (bytes) => (bytes === null ? null : bytes / base ** 4);
-    const axis = { stroke: token('ink-2'), grid: { stroke: token('line'), width: 1 }, ticks: { stroke: token('line') } };
+    const font = '13px ' + token('font-sans');
+    const axis = { font, labelFont: 'bold ' + font, stroke: token('ink-2'), grid: { stroke: token('line'), width: 1 }, ticks: { stroke: token('line') } };
     const day = (seconds) => new Date(seconds * 1000).toISOString().slice(0, 10);
 
-    fetch(box.dataset.chart)
-      .then((answer) => answer.json())
-      .then((chart) => {
+    // What is drawn before its font has come stays in another one.
+    Promise.all([fetch(box.dataset.chart).then((answer) => answer.json()), document.fonts.load(font)])
+      .then(([chart]) => {
         // The band is painted with its upper line, so the middle comes after both.
         const [used, low, middle, high] = chart.lines.map((line) => line.map(scale));
         const capacity = chart.room.map(scale);

@@ -237,6 +237,29 @@ class ForeseeTest {
     }
 
     @Test
+    void what_was_expected_beyond_the_room_has_held_where_the_space_was_full() {
+        String row = " WHERE kind = 'volume' AND space = 'film' AND ahead = 364";
+        until(() -> count("forecast_past" + row + " AND used IS NOT NULL") > 0);
+        until(() -> count("forecast_past" + row + " AND used IS NOT NULL AND room IS NULL") == 0);
+        int held = heldAYearAhead();
+        long bands = count("forecast_past" + row + " AND used BETWEEN low AND high AND used IS NOT NULL");
+        DB.execute("UPDATE forecast_past SET low = room * 2, middle = room * 2, high = room * 3, used = room - 1000"
+                + row + " AND used IS NOT NULL");
+        assertThat(heldAYearAhead() - held + bands).isEqualTo(count("forecast_past" + row + " AND used IS NOT NULL"));
+        assertThat(open("/foresee/kept").text()).contains("held; it was full");
+        DB.execute("UPDATE forecast_past SET used = room / 2" + row + " AND used IS NOT NULL");
+        assertThat(heldAYearAhead() - held + bands).isZero();
+    }
+
+    private static int heldAYearAhead() {
+        return App.get("odile", "/api/v1/forecasts/kept")
+                .json()
+                .get(2)
+                .path("held")
+                .asInt();
+    }
+
+    @Test
     void a_date_that_moved_within_the_week_is_told_with_its_cause() {
         DB.execute("UPDATE forecast_past SET likely = '2026-03-20' WHERE kind = 'volume' AND space = 'film'");
         DB.execute("DELETE FROM forecast_moved");

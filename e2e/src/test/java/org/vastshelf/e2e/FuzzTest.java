@@ -22,7 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
  */
 class FuzzTest {
 
-    private static final int CALLS = Integer.getInteger("vastshelf.fuzz", 1_500);
+    private static final int CALLS = Integer.getInteger("vastshelf.fuzz", 1_000);
     private static final long SEED = Long.getLong("vastshelf.seed", 20_260_302L);
     private static final JsonMapper JSON = new JsonMapper();
     private static final List<String> NAMES = List.of(

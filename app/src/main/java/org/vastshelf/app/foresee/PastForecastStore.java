@@ -1,5 +1,6 @@
 package org.vastshelf.app.foresee;
 
+import static org.vastshelf.app.store.generated.Tables.FORECAST;
 import static org.vastshelf.app.store.generated.Tables.FORECAST_PAST;
 import static org.vastshelf.app.store.generated.Tables.SPACE_HISTORY;
 
@@ -12,12 +13,14 @@ import java.util.Optional;
 import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.foresee.ForecastStore.Key;
 import org.vastshelf.app.foresee.Forecasts.Space;
 import org.vastshelf.app.store.HistoryStore;
 import org.vastshelf.core.forecast.FillForecast.BandDay;
+import org.vastshelf.core.forecast.JudgedBand;
 import org.vastshelf.core.unit.Bytes;
 
 /** Keeps what was expected some time ahead, beside what then was. */
@@ -39,13 +42,7 @@ class PastForecastStore {
      * @param ahead days before it
      * @param afterwards whether it was worked out later, from the history as it was then
      */
-    record Held(
-            Key key, LocalDate made, int ahead, boolean afterwards, Bytes low, Bytes middle, Bytes high, Bytes used) {
-
-        boolean isInside() {
-            return used.compareTo(low) >= 0 && used.compareTo(high) <= 0;
-        }
-    }
+    record Held(Key key, LocalDate made, int ahead, boolean afterwards, JudgedBand band) {}
 
     /** The days on which something was noted, or for which it was worked out. */
     Set<LocalDate> days() {
@@ -89,15 +86,18 @@ class PastForecastStore {
         insert.onDuplicateKeyIgnore().execute();
     }
 
-    /** Writes down what happened where that is known by the end of a day. */
+    /** Writes down what happened where that is known by the end of a day, and how much room there is. */
     void judge(LocalDate day) {
         db.update(FORECAST_PAST
                         .join(SPACE_HISTORY)
                         .on(
                                 SPACE_HISTORY.KIND.eq(FORECAST_PAST.KIND),
                                 SPACE_HISTORY.SPACE.eq(FORECAST_PAST.SPACE),
-                                SPACE_HISTORY.DAY.eq(FORECAST_PAST.DUE)))
+                                SPACE_HISTORY.DAY.eq(FORECAST_PAST.DUE))
+                        .leftJoin(FORECAST)
+                        .on(FORECAST.KIND.eq(FORECAST_PAST.KIND), FORECAST.SPACE.eq(FORECAST_PAST.SPACE)))
                 .set(FORECAST_PAST.USED, SPACE_HISTORY.USED_BYTES)
+                .set(FORECAST_PAST.ROOM, DSL.coalesce(FORECAST.CAPACITY_BYTES, FORECAST_PAST.CAPACITY_BYTES))
                 .where(FORECAST_PAST.DUE.le(day), FORECAST_PAST.USED.isNull())
                 .execute();
     }
@@ -128,10 +128,19 @@ class PastForecastStore {
                         row.getMade(),
                         row.getAhead(),
                         row.getAfterwards() == 1,
-                        Bytes.of(row.getLow()),
-                        Bytes.of(row.getMiddle()),
-                        Bytes.of(row.getHigh()),
-                        Bytes.of(row.getUsed())));
+                        new JudgedBand(
+                                Bytes.of(row.getLow()),
+                                Bytes.of(row.getMiddle()),
+                                Bytes.of(row.getHigh()),
+                                Bytes.of(row.getUsed()),
+                                Bytes.of(row.getRoom()))));
+    }
+
+    /** As {@link JudgedBand#isInside} says. */
+    private static Condition isInside() {
+        Field<Long> full = FORECAST_PAST.ROOM.minus(
+                DSL.field("{0} DIV {1}", Long.class, FORECAST_PAST.ROOM, JudgedBand.FULL_PARTS));
+        return FORECAST_PAST.USED.between(DSL.least(FORECAST_PAST.LOW, full), FORECAST_PAST.HIGH);
     }
 
     /** Over all volumes: of how many bands that can be judged by now how many held. */
@@ -139,8 +148,7 @@ class PastForecastStore {
         return db.select(
                         FORECAST_PAST.AHEAD,
                         DSL.count(),
-                        DSL.sum(DSL.when(FORECAST_PAST.USED.between(FORECAST_PAST.LOW, FORECAST_PAST.HIGH), 1)
-                                .otherwise(0)))
+                        DSL.sum(DSL.when(isInside(), 1).otherwise(0)))
                 .from(FORECAST_PAST)
                 .where(FORECAST_PAST.KIND.eq(HistoryStore.VOLUME), FORECAST_PAST.USED.isNotNull())
                 .groupBy(FORECAST_PAST.AHEAD)

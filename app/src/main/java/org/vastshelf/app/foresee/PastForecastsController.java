@@ -11,6 +11,7 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Listing;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.app.kit.Page;
+import org.vastshelf.core.forecast.JudgedBand;
 
 /** What became of earlier forecasts: over all, and for each volume. */
 @Page
@@ -50,7 +51,10 @@ class PastForecastsController {
                                 held -> held.key().name(),
                                 new Listing.Column<PastForecastStore.Held>("volume", BY_NAME),
                                 new Listing.Column<>("ahead", Comparator.comparing(PastForecastStore.Held::ahead)),
-                                new Listing.Column<>("off", Comparator.comparing(held -> Math.abs(off(held)))))
+                                new Listing.Column<>(
+                                        "off",
+                                        Comparator.comparing(
+                                                held -> Math.abs(held.band().off()))))
                         .map(held -> row(fmt, held)));
         return "kept-forecasts";
     }
@@ -60,19 +64,15 @@ class PastForecastsController {
                 SpaceName.of(held.key().kind(), held.key().name()),
                 ahead(held.ahead()),
                 fmt.day(held.made()) + (held.afterwards() ? ", afterwards" : ""),
-                fmt.large(held.low()) + " to " + fmt.large(held.high()),
-                fmt.large(held.used()),
-                String.format(Locale.ROOT, "%+.1f %%", off(held)),
-                held.isInside() ? new Mark(Mark.State.FINE, "held") : new Mark(Mark.State.WATCH, "missed"));
+                fmt.large(held.band().low()) + " to " + fmt.large(held.band().high()),
+                fmt.large(held.band().used()),
+                String.format(Locale.ROOT, "%+.1f %%", 100 * held.band().off()),
+                mark(held.band()));
     }
 
-    /** Per cent of what was. */
-    private static double off(PastForecastStore.Held held) {
-        return held.used().value() == 0
-                ? 0
-                : 100.0
-                        * (held.middle().value() - held.used().value())
-                        / held.used().value();
+    static Mark mark(JudgedBand band) {
+        String full = band.isFull() ? "; it was full" : "";
+        return band.isInside() ? new Mark(Mark.State.FINE, "held" + full) : new Mark(Mark.State.WATCH, "missed" + full);
     }
 
     private static String ahead(int days) {

@@ -12,14 +12,17 @@ import org.vastshelf.app.kit.Figure;
 import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.core.forecast.FillForecast;
+import org.vastshelf.core.forecast.JudgedBand;
 
 /**
  * When one space is full, and how that comes about.
  *
+ * @param full what it holds, where that is all it has room for; empty where there is room left
  * @param likely empty for not within ten years
  */
 public record SpaceView(
         SpaceName space,
+        Optional<String> full,
         Optional<String> likely,
         String early,
         String late,
@@ -55,11 +58,11 @@ public record SpaceView(
             return new Past(
                     fmt.day(held.made()) + (held.afterwards() ? ", worked out afterwards" : ""),
                     fmt.day(held.made().plusDays(held.ahead())),
-                    fmt.large(held.low()),
-                    fmt.large(held.middle()),
-                    fmt.large(held.high()),
-                    fmt.large(held.used()),
-                    held.isInside() ? new Mark(Mark.State.FINE, "held") : new Mark(Mark.State.WATCH, "missed"));
+                    fmt.large(held.band().low()),
+                    fmt.large(held.band().middle()),
+                    fmt.large(held.band().high()),
+                    fmt.large(held.band().used()),
+                    PastForecastsController.mark(held.band()));
         }
     }
 
@@ -76,6 +79,9 @@ public record SpaceView(
         FillForecast forecast = space.forecast();
         return new SpaceView(
                 name,
+                Optional.of(space.used())
+                        .filter(used -> JudgedBand.isFull(used, space.capacity()))
+                        .map(fmt::size),
                 forecast.likely().map(fmt::day),
                 day(fmt, forecast.early(), "—"),
                 day(fmt, forecast.late(), "later than in ten years"),
