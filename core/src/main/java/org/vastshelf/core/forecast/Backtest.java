@@ -34,10 +34,14 @@ final class Backtest {
     private final Map<Method, double[][]> errors = new EnumMap<>(Method.class);
     private final Map<Method, Double> scores = new EnumMap<>(Method.class);
 
-    private Backtest(int days, int[] cuts, boolean even) {
+    /** Before a cut a space may have been at rest: one day's change would then be as many as one likes of its daily ones. */
+    private final double leastScale;
+
+    private Backtest(int days, int[] cuts, Prepared whole) {
         this.days = days;
         this.cuts = cuts;
-        this.even = even;
+        this.even = whole.isEven();
+        this.leastScale = Prepared.AT_REST * whole.scale();
     }
 
     static Backtest run(double[] values, Prepared whole) {
@@ -48,7 +52,7 @@ final class Backtest {
         for (int k = 0; k < count; k++) {
             cuts[k] = least + (int) Math.round((n - 1.0 - least) * k / count);
         }
-        Backtest test = new Backtest(n, cuts, whole.isEven());
+        Backtest test = new Backtest(n, cuts, whole);
         for (Method method : Method.values()) {
             double[][] unseen = new double[HORIZONS.length][count];
             Arrays.stream(unseen).forEach(row -> Arrays.fill(row, Double.NaN));
@@ -67,7 +71,7 @@ final class Backtest {
     /** Shifts are told apart from errors, and counted by themselves; only who takes them for growth meets them here. */
     private void cut(double[] values, int k, Predicate<Method> some) {
         Prepared before = even ? Prepared.even(values, cuts[k]) : Prepared.of(values, cuts[k]);
-        double scale = before.scale();
+        double scale = Math.max(leastScale, before.scale());
         errors.forEach((method, found) -> {
             Optional<Curve> curve = some.test(method) ? Curves.fit(method, before) : Optional.empty();
             for (int g = 0; g < HORIZONS.length && some.test(method); g++) {

@@ -29,7 +29,7 @@ import org.vastshelf.core.unit.Bytes;
 public final class FillDates {
 
     /** Of the method; what another one has computed is computed anew. */
-    public static final int VERSION = 5;
+    public static final int VERSION = 6;
 
     private static final int WEEK = 7;
     private static final int WEEKS = 52;

@@ -28,6 +28,10 @@ record Prepared(double[] values, double[] levelled, List<Change> shifts, List<Ch
 
     private static final double LIKELY = 0.4;
 
+    private static final int QUARTER = 90;
+    /** Of the mean change of a day over all, at which a space that rests is taken to move. */
+    static final double AT_REST = 0.1;
+
     /** A change of so many bytes on a day. */
     record Change(int day, double bytes) {}
 
@@ -116,14 +120,21 @@ record Prepared(double[] values, double[] levelled, List<Change> shifts, List<Ch
                 spikes);
     }
 
-    /** Mean change of a day, in bytes, over the last quarter of a year; more than none. */
+    /**
+     * Mean change of a day, in bytes, over the last quarter of a year; more than none. Where nothing happened for so long,
+     * a part of what it was over all counts: what rested is not forever at rest.
+     */
     double scale() {
-        int days = Math.min(values.length - 1, 90);
+        int days = values.length - 1;
+        return Math.max(meanChange(Math.min(days, QUARTER)), AT_REST * meanChange(days)) + 1e-9;
+    }
+
+    private double meanChange(int days) {
         double sum = 0;
         for (int i = values.length - days; i < values.length; i++) {
             sum += Math.abs(levelled[i] - levelled[i - 1]);
         }
-        return sum / days + 1e-9;
+        return sum / days;
     }
 
     /**

@@ -12,7 +12,8 @@ import org.vastshelf.core.forecast.FillForecast.BandDay;
  * whole is expected to hold what its parts are, what they disagree about is shared out by how unsure each is. This is
  * the weighted least squares reconciliation of Wickramasuriya, Athanasopoulos and Hyndman (<i>Optimal forecast
  * reconciliation</i>, JASA 114, 2019) with a diagonal of variances, solved on a tree: up with sums combined by precision,
- * then down by variance. The middles agree on every day; bounds keep their width, since odds do not add up.
+ * then down by variance. The middles agree on every day. Odds do not add up: the bounds on the side to which a middle is moved
+ * go with it, and the others stay, so that what was disagreed about counts as unsure.
  *
  * @param key by which the answer names it
  * @param course what is expected of it by itself; empty where it has not been watched long enough
@@ -102,7 +103,11 @@ public record SpaceTree<K>(K key, Optional<Course> course, double used, List<Spa
             List<BandDay> days = new ArrayList<>();
             for (int g = 0; g < own.days().size(); g++) {
                 BandDay day = own.days().get(g);
-                days.add(new BandDay(day.day(), day.low() + by[g], day.middle() + by[g], day.high() + by[g]));
+                days.add(new BandDay(
+                        day.day(),
+                        day.low() + Math.min(0, by[g]),
+                        day.middle() + by[g],
+                        day.high() + Math.max(0, by[g])));
             }
             courses.put(key, new Course(days, own.above()));
         });

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
 import org.vastshelf.core.forecast.FillForecast.BandDay;
 import org.vastshelf.core.forecast.FillForecast.Finding;
 import org.vastshelf.core.unit.Bytes;
@@ -17,6 +18,7 @@ import org.vastshelf.core.unit.Bytes;
 class RoughHistoriesTest {
 
     private static final LocalDate FIRST = LocalDate.of(2023, 5, 1);
+    private static final int FOUR_WEEKS = 3;
 
     @Property(tries = 400)
     void whatever_was_held_the_three_dates_come_in_order_and_odds_are_odds(@ForAll long seed) {
@@ -41,6 +43,10 @@ class RoughHistoriesTest {
             assertThat(List.of(0.0, day.low(), day.middle(), day.high(), Double.MAX_VALUE))
                     .isSorted();
         }
+        double most = history.used().stream().mapToDouble(Bytes::value).max().orElseThrow();
+        assertThat(forecast.band().get(FOUR_WEEKS).high())
+                .as("after four weeks")
+                .isLessThanOrEqualTo(Math.max(most, 1) * 100);
         for (Finding finding : forecast.findings()) {
             assertThat(finding.bytes()).isFinite();
             if (finding.kind() != Finding.Kind.STAIR) {
@@ -48,6 +54,25 @@ class RoughHistoriesTest {
             }
         }
         assertThat(forecast.since()).isBetween(history.first(), last);
+    }
+
+    @Test
+    void a_space_that_moved_and_has_rested_since_may_move_again_but_not_beyond_all_bounds() {
+        List<Bytes> used = new ArrayList<>();
+        Random random = new Random(4);
+        double held = 20_000;
+        for (int day = 0; day < 700; day++) {
+            // A run is copied in every few days, but for a rest of a hundred days each year.
+            held += day % 365 > 264 || random.nextInt(6) > 0 ? 0 : 5 + random.nextInt(60);
+            used.add(Bytes.gib((long) held));
+        }
+        for (int last = 380; last <= used.size(); last += 20) {
+            History history = new History(FIRST, used.subList(0, last));
+            long now = history.used().getLast().value();
+            BandDay month = FillDates.forecast(Bytes.tib(100), history).band().get(FOUR_WEEKS);
+            assertThat(month.high()).as("at day %d", last).isBetween((double) now, now * 1.5);
+            assertThat(month.low()).isBetween(now * 0.7, (double) now * 1.1);
+        }
     }
 
     private static LocalDate day(Optional<LocalDate> date) {

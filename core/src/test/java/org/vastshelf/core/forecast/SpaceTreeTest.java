@@ -46,7 +46,10 @@ class SpaceTreeTest {
         assertThat(on(courses, "b", 364) - 2_000).isCloseTo(364 * (20 + 10 * 9.0 / 14), within(1.0));
         assertThat(on(courses, "pool", 364) - 3_000).isCloseTo(364 * (40 - 10 * 4.0 / 14), within(1.0));
         BandDay pool = courses.get("pool").on(364);
-        assertThat(pool.high() - pool.low()).isCloseTo(2 * Z90 * 2 * 364, within(0.01));
+        assertThat(pool.high() - 3_000)
+                .as("it moved down, the bound above it stays")
+                .isCloseTo(364 * (40 + Z90 * 2), within(1.0));
+        assertThat(pool.low() - 3_000).isCloseTo(364 * (40 - 10 * 4.0 / 14 - Z90 * 2), within(1.0));
     }
 
     @Test
