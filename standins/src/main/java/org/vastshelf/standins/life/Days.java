@@ -23,7 +23,6 @@ public final class Days {
 
     private static final LocalDate FIRST = LocalDate.of(2026, 3, 2);
     private static final double WORKDAYS = 252;
-    private static final int TRIALS = 500;
     /** Days on which somebody comes back to what was saved on one. */
     private static final int LATER = 6;
     /** How likely a file is read again on one of these days. */
@@ -88,10 +87,10 @@ public final class Days {
     private static double mean(DailyLife life, Crew crew) {
         Filing trial = new Filing(life.share(), crew);
         ShareMaker maker = life.maker(0);
-        for (int i = 0; i < TRIALS; i++) {
+        for (int i = 0; i < life.trials(); i++) {
             maker.save(trial, FIRST);
         }
-        return (double) trial.bytes() / TRIALS;
+        return (double) trial.bytes() / life.trials();
     }
 
     /** What people do with what they saved some days before: read it, name it anew, copy it, throw it away. */

@@ -26,7 +26,26 @@ final class Office implements ShareMaker {
     private static final List<String> DESKS = List.of("finance", "people", "board", "events", "shop", "grants");
     private static final List<String> SAVED_AS = List.of("", "", " final", " final 2", " v2", " draft", " signed");
 
+    /** Of what can be made, the first that is no large file. */
+    private static final int PAPERS = 2;
+
     private final List<LivingFile> talkedAbout = new ArrayList<>();
+    /** One in so many of the large files that could be made is. */
+    private final int seldom;
+
+    private Office(int seldom) {
+        this.seldom = seldom;
+    }
+
+    /** What is left of years: of small papers few, of boxes and recordings most. */
+    static Office ofYears() {
+        return new Office(1);
+    }
+
+    /** Day by day: many papers, seldom a leaver's box of mail or a recording. */
+    static Office ofDays() {
+        return new Office(13);
+    }
 
     @Override
     public void save(Filing filing, LocalDate day) {
@@ -42,13 +61,15 @@ final class Office implements ShareMaker {
         }
     }
 
-    private static LivingFile made(Filing filing, String folder, LocalDate day, Staffer who, long at) {
-        return switch (filing.random.nextInt(135)) {
+    private LivingFile made(Filing filing, String folder, LocalDate day, Staffer who, long at) {
+        int which = filing.random.nextInt(135);
+        boolean spared = which < PAPERS && seldom > 1 && !filing.oneIn(seldom);
+        return switch (spared ? PAPERS : which) {
             case 0 -> filing.add(folder + "/recordings", "meeting " + day + ".mp4", Sizes.RECORDING, who, at);
             case 1 ->
                 filing.add(
                         "/people/mail of leavers/" + day.getYear(), "box " + day + ".zip", Sizes.MAIL_ARCHIVE, who, at);
-            case 2, 3, 4, 5 -> filing.add(folder + "/scans", "scan " + day + ".pdf", Sizes.SCANNED_PAPER, who, at);
+            case PAPERS, 3, 4, 5 -> filing.add(folder + "/scans", "scan " + day + ".pdf", Sizes.SCANNED_PAPER, who, at);
             default -> paper(filing, folder, day, who, at);
         };
     }

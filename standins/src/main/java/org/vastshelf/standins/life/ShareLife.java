@@ -30,7 +30,7 @@ public record ShareLife(String share, List<LivingFile> files, double opened) {
         FILM("film", Bytes.TIB * 14, new Ages(0.24, 0.24, 2017, false), Film::new, 0.004),
         SEQUENCES("sequences", Bytes.TIB * 20, new Ages(0.28, 0.28, 2019, false), Sequences::new, 0),
         HOMES("homes", Bytes.GIB * 19_680, new Ages(0.4, 0.2, 2016, false), Homes::new, 0.02),
-        OFFICE("office", Bytes.GIB * 1_450, new Ages(0.12, 0.1, 2015, false), Office::new, 0.07),
+        OFFICE("office", Bytes.GIB * 1_450, new Ages(0.12, 0.1, 2015, false), Office::ofYears, 0.07),
         PLANS("plans", Bytes.GIB * 1_700, new Ages(0.1, 0.1, 2012, false), Plans::new, 0.03),
         FIELDLOGS("fieldlogs", 0, new Ages(0.4, 0.4, 2019, false), FieldLogs::new, 0),
         DATABASE("specimens-db", 0, new Ages(0.1, 0.1, 2025, false), Database::new, 0),

@@ -21,7 +21,15 @@ class DaysTest {
     private final Days days = new Days();
 
     @ParameterizedTest
-    @CsvSource({"herbarium, 7.3", "film, 3.3", "sequences, 5.6", "homes, 6.4"})
+    @CsvSource({
+        "herbarium, 7.3",
+        "film, 3.3",
+        "sequences, 5.6",
+        "homes, 6.4",
+        "office, 0.283",
+        "plans, 0.166",
+        "press, 0.313"
+    })
     void a_year_brings_what_the_share_is_used_to(String share, double tebibytes) {
         double sum = 0;
         for (int i = 0; i < 364; i++) {
