@@ -33,7 +33,7 @@ class FrameTest {
                             .isEqualTo("gzip");
                 }
             }
-            assertThat(count).isGreaterThanOrEqualTo(7);
+            assertThat(count).isGreaterThanOrEqualTo(6);
             assertThat(request.get("/serve").headers().get("cache-control")).contains("no-store");
         }
     }

@@ -9,6 +9,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jooq.Condition;
@@ -133,13 +134,14 @@ class PastForecastStore {
                                 Bytes.of(row.getMiddle()),
                                 Bytes.of(row.getHigh()),
                                 Bytes.of(row.getUsed()),
-                                Bytes.of(row.getRoom()))));
+                                Bytes.of(Objects.requireNonNullElse(row.getRoom(), row.getCapacityBytes())))));
     }
 
     /** As {@link JudgedBand#isInside} says. */
     private static Condition isInside() {
-        Field<Long> full = FORECAST_PAST.ROOM.minus(
-                DSL.field("{0} DIV {1}", Long.class, FORECAST_PAST.ROOM, JudgedBand.FULL_PARTS));
+        // One that an older node judged has none.
+        Field<Long> room = DSL.coalesce(FORECAST_PAST.ROOM, FORECAST_PAST.CAPACITY_BYTES);
+        Field<Long> full = room.minus(DSL.field("{0} DIV {1}", Long.class, room, JudgedBand.FULL_PARTS));
         return FORECAST_PAST.USED.between(DSL.least(FORECAST_PAST.LOW, full), FORECAST_PAST.HIGH);
     }
 

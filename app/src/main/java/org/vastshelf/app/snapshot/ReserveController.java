@@ -32,6 +32,7 @@ import org.vastshelf.core.estate.ReserveRule.Full;
 import org.vastshelf.core.estate.Rule;
 import org.vastshelf.core.snapshot.ReserveAdvice;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.SizeText;
 
 /** How much room snapshots of a volume or of a pool need, and how much is kept for them. */
@@ -170,7 +171,7 @@ class ReserveController {
         return switch (days) {
             case -1 -> "It is not expected to be full.";
             case 0 -> "It is full.";
-            default -> "It is likely full in " + days + " days.";
+            default -> "It is likely full in " + Counted.of(days, "day") + ".";
         };
     }
 

@@ -24,6 +24,7 @@ import org.vastshelf.core.look.Attention.Area;
 import org.vastshelf.core.look.Attention.Subject;
 import org.vastshelf.core.look.Attention.Urgency;
 import org.vastshelf.core.unit.Bytes;
+import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 
 /** Finds what needs an administrator today, most urgent first. */
@@ -101,7 +102,8 @@ public final class AttentionRules {
                 days <= ACT_DAYS ? Urgency.ACT : Urgency.WATCH,
                 new Subject(Area.VOLUME, volume.name()),
                 "Volume " + volume.name(),
-                "is full in " + Math.max(0, days) + " days; " + units.format(left) + " are left",
+                (days > 0 ? "is full in " + Counted.of(days, "day") : "is as good as full") + "; " + units.format(left)
+                        + " are left",
                 Optional.of(likely),
                 when,
                 "see the forecast"));

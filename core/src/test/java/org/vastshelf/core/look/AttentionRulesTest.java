@@ -77,6 +77,18 @@ class AttentionRulesTest {
     }
 
     @Test
+    void what_is_full_by_now_is_not_full_in_so_many_days() {
+        assertThat(find(estate(500), Usage.NONE, Map.of("film", fullAfter(0)))
+                        .getFirst()
+                        .why())
+                .isEqualTo("is as good as full; 500.00 GiB are left");
+        assertThat(find(estate(500), Usage.NONE, Map.of("film", fullAfter(2)))
+                        .getFirst()
+                        .why())
+                .isEqualTo("is full in one day; 500.00 GiB are left");
+    }
+
+    @Test
     void an_ailing_drive_says_which_counter_and_which_pool() {
         Estate estate = estate(500);
         Drive drive = estate.drives().get("hill/1/2");
