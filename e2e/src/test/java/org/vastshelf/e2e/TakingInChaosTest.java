@@ -40,7 +40,7 @@ class TakingInChaosTest {
             rig.post(
                     "/api/v1/orders",
                     "{\"changes\":[" + SEDGES.made() + "," + LIMIT + "," + SEDGES.keepsEqualBlocksOnce() + "]}");
-            assertThat(rig.post("/api/v1/orders/1/carry-out", "")).contains("RUNNING");
+            rig.post("/api/v1/orders/1/carry-out", "");
             rig.post("/api/v1/time", "{\"hours\":1}");
             assertThat(rig.order(1, "DONE")).contains("\"state\":\"DONE\"");
             for (int round = 0; round < ROUNDS; round++) {

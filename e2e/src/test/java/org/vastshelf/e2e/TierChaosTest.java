@@ -67,7 +67,7 @@ class TierChaosTest {
 
     private static void orders(CrashRig rig) throws Exception {
         rig.post("/api/v1/orders", "{\"changes\":[" + SHARE + "]}");
-        assertThat(rig.post("/api/v1/orders/1/carry-out", "")).contains("RUNNING");
+        rig.post("/api/v1/orders/1/carry-out", "");
         rig.post("/api/v1/time", "{\"hours\":1}");
         assertThat(rig.order(1, "DONE")).contains("\"state\":\"DONE\"");
     }
