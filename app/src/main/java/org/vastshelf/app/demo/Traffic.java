@@ -46,8 +46,13 @@ import org.vastshelf.standins.life.Staffer;
 class Traffic implements TogetherWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
-    /** What is read and looked into in a share on a day takes about as long as so many saves. */
-    private static final int LOOKED_INTO = 20;
+    /** What one file takes of those that instruments hand in is the unit; one that somebody saves takes about so many. */
+    private static final int SAVED = 2;
+
+    /** What is read and looked into in a share on a day, and each time that somebody comes back to change something. */
+    private static final int LOOKED_INTO = 30;
+
+    private static final int COME_BACK = 40;
 
     private static final Bytes EDITED = Bytes.of(4_096);
 
@@ -118,12 +123,19 @@ class Traffic implements TogetherWork {
         return Halves.of(
                         List.copyOf(byVolume.values()),
                         some -> some.stream()
-                                .mapToInt(name -> LOOKED_INTO
-                                        + days.saves(name, day, crew).size())
+                                .mapToInt(name -> weight(name, day, crew))
                                 .sum())
                 .stream()
                 .map(half -> half.stream().flatMap(List::stream).sorted().toList())
                 .toList();
+    }
+
+    private int weight(String share, LocalDate day, Crew crew) {
+        int saves = days.saves(share, day, crew).size();
+        long returns = days.returns(share, day, crew).stream()
+                .filter(act -> !isRead(act))
+                .count();
+        return LOOKED_INTO + saves * (Days.isLookedInto(share) ? SAVED : 1) + COME_BACK * (int) returns;
     }
 
     private static LocalDate dayBefore(Instant midnight) {

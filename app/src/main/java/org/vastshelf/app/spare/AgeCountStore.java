@@ -7,13 +7,13 @@ import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
-import org.vastshelf.app.catalogue.AgeTallyStore;
 import org.vastshelf.app.catalogue.PathBytes;
 import org.vastshelf.app.content.ContentsCode;
 import org.vastshelf.app.store.LoadStore;
@@ -32,6 +32,8 @@ class AgeCountStore {
     private static final Field<Long> FILES = DSL.field(DSL.name("all_files"), Long.class);
     private static final Field<Long> BYTES = DSL.field(DSL.name("all_bytes"), Long.class);
     private static final Field<Long> ALLOCATED = DSL.field(DSL.name("all_allocated"), Long.class);
+
+    private static final long DAY = 86_400;
 
     private final DSLContext db;
 
@@ -85,14 +87,21 @@ class AgeCountStore {
         return DSL.field("SUM({0})", Long.class, part);
     }
 
+    /** Told by the second: to work out the days of each file takes longer than all else. */
     private static Field<Integer> band(AgeBasis basis, LocalDate day) {
         Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
-        Field<Long> days = DSL.field(
-                "{0} - {1}",
-                Long.class,
-                DSL.inline(day.toEpochDay()),
-                DSL.field("file." + AgeTallyStore.dayColumn(basis), Long.class));
-        return DSL.when(left, AgesBuilder.LEFT).otherwise(AgeTallyStore.band(days));
+        Field<Long> time = switch (basis) {
+            case LAST_USE -> DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
+            case LAST_CHANGE -> FILE.MODIFIED_AT;
+        };
+        // It is how many of the ascending bounds are reached: the last seconds at which a file is so old.
+        String bounds = AgeBand.ALL.stream()
+                .skip(1)
+                .map(band -> day.minusDays(band.leastDays()).plusDays(1).toEpochDay() * DAY - 1)
+                .map(last -> String.valueOf(-last))
+                .collect(Collectors.joining(", "));
+        return DSL.when(left, AgesBuilder.LEFT)
+                .otherwise(DSL.field("INTERVAL(-{0}, " + bounds + ")", Integer.class, time));
     }
 
     /** Where sums go. */

@@ -134,7 +134,7 @@ public final class Days {
     }
 
     /** Nobody comes back to what instruments hand in. */
-    private static boolean isLookedInto(String share) {
+    public static boolean isLookedInto(String share) {
         return DailyLife.of(share).filter(life -> !life.instruments()).isPresent();
     }
 

@@ -2,11 +2,16 @@ package org.vastshelf.standins.life;
 
 import java.time.LocalDate;
 import java.time.YearMonth;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
-/** Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. */
+/**
+ * Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. Since March they do
+ * so each third hour, and the last month of quarters is packed in summer, one station a month.
+ */
 final class FieldLogs implements ShareMaker {
 
     private static final List<String> STATIONS = List.of("heath-north", "heath-south", "bog", "ridge");
@@ -18,6 +23,9 @@ final class FieldLogs implements ShareMaker {
 
     /** Day of the month in whose night the stations pack the month before the last. */
     private static final int PACKING = 2;
+
+    /** When the first of the stations packs the month of which nothing is packed yet. */
+    private static final YearMonth SUMMER = YearMonth.of(2026, 6);
 
     static final int QUARTERS = 96;
     private static final int QUARTER = 900;
@@ -41,7 +49,7 @@ final class FieldLogs implements ShareMaker {
         Staffer stations = filing.crew.named("stations", "living-collections");
         for (LocalDate month = FIRST; month.isBefore(RUNNING); month = month.plusMonths(1)) {
             save(filing, Hours.workday(month.plusDays(filing.random.nextInt(20))));
-            pack(filing, stations, YearMonth.from(month));
+            pack(filing, stations, YearMonth.from(month), packing(YearMonth.from(month)));
         }
         for (LocalDate day = RUNNING; !day.isAfter(Ages.LAST); day = day.plusDays(1)) {
             for (String station : STATIONS) {
@@ -55,7 +63,8 @@ final class FieldLogs implements ShareMaker {
     @Override
     public void daily(Filing filing, LocalDate day) {
         Staffer stations = filing.crew.named("stations", "living-collections");
-        packed(day).ifPresent(month -> pack(filing, stations, month));
+        packed(day).ifPresent(month -> pack(filing, stations, month, day));
+        station(day).ifPresent(station -> pack(filing, stations, station, YearMonth.from(RUNNING), day));
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 thirdHourly(filing, stations, station, instrument, day);
@@ -80,13 +89,28 @@ final class FieldLogs implements ShareMaker {
 
     @Override
     public List<String> removed(LocalDate day) {
-        return packed(day).stream().map(FieldLogs::folder).toList();
+        String quarters = folder(YearMonth.from(RUNNING));
+        return Stream.concat(
+                        packed(day).map(FieldLogs::folder).stream(),
+                        station(day)
+                                .map(station ->
+                                        station.equals(STATIONS.getLast()) ? quarters : quarters + "/" + station)
+                                .stream())
+                .toList();
     }
 
-    /** The month that is packed on a day; the night before the demo begins is over. */
+    /** The month that is packed on a day, of those that the demo lives through. */
     private static Optional<YearMonth> packed(LocalDate day) {
         YearMonth month = YearMonth.from(day).minusMonths(2);
-        return day.equals(packing(month)) && !month.atDay(1).isBefore(RUNNING) ? Optional.of(month) : Optional.empty();
+        return day.equals(packing(month)) && month.atDay(1).isAfter(RUNNING) ? Optional.of(month) : Optional.empty();
+    }
+
+    /** The station that packs its quarters on a day. */
+    private static Optional<String> station(LocalDate day) {
+        int turn = (int) SUMMER.until(YearMonth.from(day), ChronoUnit.MONTHS);
+        return day.getDayOfMonth() == PACKING && turn >= 0 && turn < STATIONS.size()
+                ? Optional.of(STATIONS.get(turn))
+                : Optional.empty();
     }
 
     /** The day in whose night the readings of a month are packed: all of them are a month old by then. */
@@ -94,15 +118,15 @@ final class FieldLogs implements ShareMaker {
         return month.plusMonths(2).atDay(PACKING);
     }
 
-    private static void pack(Filing filing, Staffer by, YearMonth month) {
-        LocalDate night = packing(month);
-        for (String station : STATIONS) {
-            for (String instrument : INSTRUMENTS) {
-                String name =
-                        "%s-%s-%d-%02d.csv.gz".formatted(station, instrument, month.getYear(), month.getMonthValue());
-                String folder = "/packed/" + station + "/" + month.getYear();
-                filing.add(folder, name, Sizes.PACKED_READINGS, by, Hours.night(filing.random, night));
-            }
+    private static void pack(Filing filing, Staffer by, YearMonth month, LocalDate night) {
+        STATIONS.forEach(station -> pack(filing, by, station, month, night));
+    }
+
+    private static void pack(Filing filing, Staffer by, String station, YearMonth month, LocalDate night) {
+        for (String instrument : INSTRUMENTS) {
+            String name = "%s-%s-%d-%02d.csv.gz".formatted(station, instrument, month.getYear(), month.getMonthValue());
+            String folder = "/packed/" + station + "/" + month.getYear();
+            filing.add(folder, name, Sizes.PACKED_READINGS, by, Hours.night(filing.random, night));
         }
     }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -75,11 +76,30 @@ class DaysTest {
         }
         assertThat(kinds).containsExactlyInAnyOrder(Kind.READ, Kind.MOVE, Kind.COPY, Kind.EDIT, Kind.DELETE);
         assertThat(days.returns("fieldlogs", MONDAY, CREW)).isEmpty();
-        assertThat(days.returns("fieldlogs", LocalDate.of(2026, 4, 2), CREW))
-                .filteredOn(act -> act.kind() == Kind.REMOVE_FOLDER)
-                .extracting(Act::path)
-                .containsExactly("/2026-02");
         assertThat(days.returns("specimens-db", MONDAY, CREW))
                 .anyMatch(act -> act.path().equals("/backup/2026-02-16"));
+    }
+
+    @Test
+    void readings_are_packed_before_they_are_thrown_away() {
+        for (int month = 4; month <= 11; month++) {
+            LocalDate night = LocalDate.of(2026, month, 2);
+            long packed = days.saves("fieldlogs", night, CREW).stream()
+                    .filter(act -> act.path().startsWith("/packed/"))
+                    .count();
+            boolean summer = month > 5 && month < 10;
+            assertThat(packed).as("in %s", night).isEqualTo((month > 4 ? 36 : 0) + (summer ? 9 : 0));
+        }
+        assertThat(thrownAway(4)).isEmpty();
+        assertThat(thrownAway(5)).containsExactly("/2026-03");
+        assertThat(thrownAway(6)).containsExactly("/2026-04", "/2026-02/heath-north");
+        assertThat(thrownAway(9)).containsExactly("/2026-07", "/2026-02");
+        assertThat(thrownAway(10)).containsExactly("/2026-08");
+    }
+
+    private List<String> thrownAway(int month) {
+        return days.returns("fieldlogs", LocalDate.of(2026, month, 2), CREW).stream()
+                .map(Act::path)
+                .toList();
     }
 }
