@@ -20,7 +20,7 @@ import org.vastshelf.core.unit.Bytes;
  *
  * <p>Level shifts and spikes are found and taken out ({@link Prepared}), the week likewise ({@link WeekEffect}). Of
  * several {@link Method}s the one is used that would have erred least so far ({@link Backtest}), unless the pace changed
- * clearly since ({@link PaceChange}); how far from it the
+ * clearly since ({@link PaceChange}, {@link Standstill}); how far from it the
  * future may lie comes from the same errors ({@link Spread}). A space is full with some odds on the first day on which
  * the bound of these odds, and what single days lie off, reach the capacity. See Hyndman and Athanasopoulos,
  * <i>Forecasting: Principles and Practice</i>, 3rd edition, sections 5.5 and 5.10. The same history gives the same
@@ -29,7 +29,7 @@ import org.vastshelf.core.unit.Bytes;
 public final class FillDates {
 
     /** Of the method; what another one has computed is computed anew. */
-    public static final int VERSION = 6;
+    public static final int VERSION = 7;
 
     private static final int WEEK = 7;
     private static final int WEEKS = 52;
@@ -50,11 +50,7 @@ public final class FillDates {
         double[] weekless = week.without(values);
         Prepared prepared = Prepared.of(weekless, weekless.length);
         Backtest test = Backtest.run(weekless, prepared);
-        Optional<PaceChange> change = test.best() == Method.YEARLY_SEASON
-                        || test.isNearly(Method.CHANGING_PACE)
-                        || test.isNearly(Method.CEILING)
-                ? Optional.empty()
-                : PaceChange.find(prepared.levelled()).filter(c -> test.tried(c.method()));
+        Optional<PaceChange> change = change(values, prepared, test);
         Method method = change.map(PaceChange::method).orElse(test.best());
         Curve curve = Curves.fit(method, prepared).orElseThrow();
         int since = change.map(c -> values.length - c.days()).orElse(0);
@@ -73,6 +69,16 @@ public final class FillDates {
                 rivals(test),
                 findings(history, prepared, change, stairs));
         return expected.with(expected.course(), capacity);
+    }
+
+    private static Optional<PaceChange> change(double[] values, Prepared prepared, Backtest test) {
+        if (test.isNearly(Method.CEILING)) {
+            return Optional.empty();
+        }
+        boolean expected = test.best() == Method.YEARLY_SEASON || test.isNearly(Method.CHANGING_PACE);
+        return Standstill.find(values)
+                .or(() -> expected ? Optional.empty() : PaceChange.find(prepared.levelled()))
+                .filter(c -> test.tried(c.method()));
     }
 
     private static Course course(

@@ -75,6 +75,33 @@ class RoughHistoriesTest {
         }
     }
 
+    @Test
+    void a_space_with_a_season_that_has_stopped_is_not_expected_to_grow_with_the_season() {
+        List<Bytes> used = new ArrayList<>();
+        Random random = new Random(9);
+        double wave = 0;
+        for (int day = 0; day < 1_095 + 84; day++) {
+            if (day < 1_095) {
+                wave = 0.6 * wave + 25 * random.nextGaussian();
+                double season = 1_200 * Math.sin(2 * Math.PI * (day + 60) / 365);
+                used.add(Bytes.gib((long) (20_000 + 18.0 * day + season + wave)));
+            } else {
+                used.add(used.getLast());
+            }
+        }
+        double rests = used.getLast().value();
+        for (int weeks = 4; weeks <= 12; weeks += 2) {
+            FillForecast forecast =
+                    FillDates.forecast(Bytes.tib(100), new History(FIRST, used.subList(0, 1_095 + 7 * weeks)));
+            BandDay month = forecast.band().get(FOUR_WEEKS);
+            assertThat(month.low()).as("after %d weeks", weeks).isLessThanOrEqualTo(rests);
+            assertThat(month.high()).isBetween(rests, 1.05 * rests);
+            assertThat(forecast.findings())
+                    .anyMatch(found ->
+                            found.kind() == Finding.Kind.PACE && found.day().equals(FIRST.plusDays(1_095)));
+        }
+    }
+
     private static LocalDate day(Optional<LocalDate> date) {
         return date.orElse(LocalDate.MAX);
     }

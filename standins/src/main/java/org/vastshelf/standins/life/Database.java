@@ -1,6 +1,7 @@
 package org.vastshelf.standins.life;
 
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 
 /** The collection database: table spaces that are written to all day, its log, and a copy each night for a fortnight. */
@@ -10,17 +11,15 @@ final class Database implements ShareMaker {
             "sheet", "taxon", "collector", "locality", "loan", "picture", "history", "label", "audit", "search");
     private static final int LOGS = 16;
     private static final int NIGHTS_KEPT = 14;
+    private static final double YEARLY = 0.07;
 
-    /** A copy of one night. */
+    /** A copy of one night; from one year to the next there is more to copy. */
     @Override
     public void save(Filing filing, LocalDate day) {
         Staffer host = filing.crew.named("dbhost", "living-collections");
-        filing.add(
-                "/backup/" + day,
-                "whole.bak",
-                new Sizes(96e9, 0.01, 90_000_000_000L, 102_000_000_000L),
-                host,
-                Hours.night(filing.random, day));
+        double grown = 1 + YEARLY * Math.max(0, Ages.LAST.until(day, ChronoUnit.DAYS)) / 365;
+        Sizes whole = new Sizes(96e9 * grown, 0.01, (long) (90e9 * grown), (long) (102e9 * grown));
+        filing.add("/backup/" + day, "whole.bak", whole, host, Hours.night(filing.random, day));
     }
 
     @Override

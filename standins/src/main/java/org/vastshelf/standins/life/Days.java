@@ -55,12 +55,12 @@ public final class Days {
         if (life.isEmpty()) {
             return List.of();
         }
-        Filing filing = new Filing(share + day, crew);
+        Filing filing = new Filing(share, day, crew);
         ShareMaker maker = life.get().maker((int) ChronoUnit.DAYS.between(FIRST, day));
         if (life.get().instruments()) {
             maker.daily(filing, day);
         } else if (Hours.isWorkday(day)) {
-            double wanted = life.get().yearly() / WORKDAYS * burst(share, day);
+            double wanted = life.get().yearly(day) / WORKDAYS * burst(share, day);
             double each = this.each.computeIfAbsent(share, none -> mean(life.get(), crew));
             for (int i = times(filing.random, wanted / each); i > 0; i--) {
                 maker.save(filing, day);
@@ -95,7 +95,7 @@ public final class Days {
 
     /** What people do with what they saved some days before: read it, name it anew, copy it, throw it away. */
     public List<Act> returns(String share, LocalDate day, Crew crew) {
-        Random random = new Random((share + day).hashCode());
+        Random random = DayRandom.of(share, day);
         List<Act> acts = new ArrayList<>();
         DailyLife.of(share).ifPresent(life -> removals(life, day, acts, random, crew));
         for (int i = 0; i < 3 && isLookedInto(share) && Hours.isWorkday(day); i++) {
@@ -118,7 +118,7 @@ public final class Days {
         if (!isLookedInto(share) || !Hours.isWorkday(day)) {
             return List.of();
         }
-        Random random = new Random((share + " read " + day).hashCode());
+        Random random = DayRandom.of(share + " read ", day);
         List<Act> acts = new ArrayList<>();
         for (LocalDate before = day.minusDays(LATER); before.isBefore(day); before = before.plusDays(1)) {
             for (Act saved : before.isBefore(FIRST) ? List.<Act>of() : saves(share, before, crew)) {

@@ -21,9 +21,18 @@ final class Filing {
     private long serial;
 
     Filing(String share, Crew crew) {
+        this(share, crew, new Random(share.hashCode() * 31L + 20_260_302));
+    }
+
+    /** For what one day brings. */
+    Filing(String share, LocalDate day, Crew crew) {
+        this(share + day, crew, DayRandom.of(share, day));
+    }
+
+    private Filing(String share, Crew crew, Random random) {
         this.share = share;
         this.crew = crew;
-        this.random = new Random(share.hashCode() * 31L + 20_260_302);
+        this.random = random;
     }
 
     List<LivingFile> files() {

@@ -22,6 +22,15 @@ public final class DemoHistory {
     private static final double STEADY = 0.05;
     /** A volume that lost as much as it got in the last month has grown before. */
     private static final double SLOWEST = 0.04;
+
+    /** Each month the readings of the one before the last are packed, on this day; so much of all readings are a month's. */
+    private static final int PACKED = 2;
+
+    private static final double MONTH_OF_READINGS = 0.03;
+    private static final int WORKDAYS_A_WEEK = 5;
+    private static final double WORKDAYS = 261;
+    /** Of what comes at once on average. */
+    private static final double SMALLEST = 0.3;
     /** Most is pressed about then, and growth is fastest. */
     private static final int MIDSUMMER = 180;
 
@@ -31,17 +40,21 @@ public final class DemoHistory {
 
     /**
      * What is particular to a volume: share of its size today gained in a year before the last quarter where that was
-     * another, swing of the season, noise of a day, and a step with its age in days.
+     * another, swing of the season, noise of a day, a step with its age in days, and what comes at once, on average,
+     * where it is not some each day.
      */
-    private record Growth(OptionalDouble yearly, double season, double noise, double step, int stepAge) {}
+    private record Growth(
+            OptionalDouble yearly, double season, double noise, double step, int stepAge, double atOnce) {}
 
     private static Growth growth(String volume) {
         return switch (volume) {
-            case "homes" -> new Growth(OptionalDouble.of(0.2), 0, 0.0008, -0.12, 130);
-            case "herbarium", "replica-herbarium" -> new Growth(OptionalDouble.of(0.22), 0.035, 0.0006, 0, 0);
-            case "film" -> new Growth(OptionalDouble.empty(), 0, 0.0015, -0.22, 210);
-            case "sequences" -> new Growth(OptionalDouble.empty(), 0, 0.003, 0, 0);
-            default -> new Growth(OptionalDouble.empty(), 0, 0.0008, 0, 0);
+            case "homes" -> new Growth(OptionalDouble.of(0.2), 0, 0.0008, -0.12, 130, 0);
+            case "herbarium", "replica-herbarium" -> new Growth(OptionalDouble.of(0.22), 0.035, 0.0006, 0, 0, 0);
+            case "film" -> new Growth(OptionalDouble.empty(), 0, 0.0001, -0.22, 210, 0.003);
+            case "sequences" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.007);
+            case "press" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.0016);
+            case "plans" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.001);
+            default -> new Growth(OptionalDouble.empty(), 0, 0.0008, 0, 0, 0);
         };
     }
 
@@ -65,11 +78,13 @@ public final class DemoHistory {
                 level -= g.step;
             }
             double season = g.season * (season(back) - season(first));
-            long used = Math.max(0, Math.round(known.value() * (level + season + (back == first ? 0 : rest))));
+            double packed = volume.equals("fieldlogs") ? MONTH_OF_READINGS * (ofMonth(back) - ofMonth(first)) : 0;
+            double off = back == first ? 0 : rest;
+            long used = Math.max(0, Math.round(known.value() * (level + season + packed + off)));
             days.add(new History.DayUse(LAST.minusDays(back), back == first ? known : Bytes.of(used)));
             boolean lately = back < PACE_DAYS && g.season == 0;
             double rate = lately ? Math.max(SLOWEST, pace) : g.yearly.orElse(Math.max(SLOWEST, pace));
-            level -= rate / 365 * (1 + work);
+            level -= gained(g, rate * (1 + work), LAST.minusDays(back), random);
             work = PERSISTS * work
                     + (g.yearly.isPresent() && g.season == 0 ? STEADY : IRREGULAR) * random.nextGaussian();
             level = Math.max(level, 0.05);
@@ -77,6 +92,22 @@ public final class DemoHistory {
         }
         Collections.reverse(days);
         return days;
+    }
+
+    /** What a day brought at a pace: some of it, or now and then much at once, but not at weekends. */
+    private static double gained(Growth g, double yearly, LocalDate day, Random random) {
+        if (g.atOnce == 0) {
+            return yearly / 365;
+        }
+        boolean works = day.getDayOfWeek().getValue() <= WORKDAYS_A_WEEK;
+        double size = g.atOnce * (SMALLEST + 2 * (1 - SMALLEST) * random.nextDouble());
+        return works && random.nextDouble() * WORKDAYS * g.atOnce < yearly ? size : 0;
+    }
+
+    /** How much of a month has come together since the one before the last was packed. */
+    private static double ofMonth(int back) {
+        LocalDate since = LAST.minusDays(back + PACKED - 1L);
+        return since.getDayOfMonth() / (double) since.lengthOfMonth();
     }
 
     private static double season(int back) {

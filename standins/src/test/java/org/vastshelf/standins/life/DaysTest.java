@@ -24,11 +24,11 @@ class DaysTest {
     @ParameterizedTest
     @CsvSource({
         "herbarium, 7.3",
-        "film, 3.3",
-        "sequences, 5.6",
+        "film, 2.4",
+        "sequences, 3.9",
         "homes, 6.4",
         "office, 0.283",
-        "plans, 0.166",
+        "plans, 0.283",
         "press, 0.313"
     })
     void a_year_brings_what_the_share_is_used_to(String share, double tebibytes) {
@@ -39,6 +39,35 @@ class DaysTest {
             }
         }
         assertThat(sum / Bytes.TIB).isCloseTo(tebibytes, within(0.35 * tebibytes));
+    }
+
+    @Test
+    void most_sheets_come_when_plants_are_pressed() {
+        assertThat(sheets(6, 7)).isGreaterThan(5 * sheets(12, 1));
+    }
+
+    private long sheets(int... months) {
+        long sum = 0;
+        for (int month : months) {
+            for (int day = 1; day <= 28; day++) {
+                sum += days.saves("herbarium", LocalDate.of(month < 3 ? 2027 : 2026, month, day), CREW)
+                        .size();
+            }
+        }
+        return sum;
+    }
+
+    @ParameterizedTest
+    @CsvSource({"sequences, 40", "press, 60", "film, 40", "plans, 40", "herbarium, 45"})
+    void no_share_rests_for_long(String share, int most) {
+        int longest = 0;
+        int resting = 0;
+        for (int i = 0; i < 364; i++) {
+            boolean rests = days.saves(share, MONDAY.plusDays(i), CREW).isEmpty();
+            resting = rests ? resting + 1 : 0;
+            longest = Math.max(longest, resting);
+        }
+        assertThat(longest).isBetween(2, most);
     }
 
     @Test
