@@ -58,10 +58,10 @@ public record SpaceView(
             return new Past(
                     fmt.day(held.made()) + (held.afterwards() ? ", worked out afterwards" : ""),
                     fmt.day(held.made().plusDays(held.ahead())),
-                    fmt.large(held.band().low()),
-                    fmt.large(held.band().middle()),
-                    fmt.large(held.band().high()),
-                    fmt.large(held.band().used()),
+                    fmt.size(held.band().low()),
+                    fmt.size(held.band().middle()),
+                    fmt.size(held.band().high()),
+                    fmt.size(held.band().used()),
                     PastForecastsController.mark(held.band()));
         }
     }
@@ -96,10 +96,8 @@ public record SpaceView(
                 forecast.band().stream()
                         .limit(WEEKS)
                         .map(w -> new Week(
-                                fmt.day(w.day()),
-                                fmt.large((long) w.low()),
-                                fmt.large((long) w.middle()),
-                                fmt.large((long) w.high())))
+                                fmt.day(w.day()), fmt.size((long) w.low()), fmt.size((long) w.middle()), fmt.size((long)
+                                        w.high())))
                         .toList(),
                 forecast.rivals().stream()
                         .map(r -> new Rival(
