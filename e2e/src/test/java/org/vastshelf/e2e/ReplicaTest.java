@@ -181,6 +181,8 @@ class ReplicaTest {
                             + " saltmarsh-annex is cut");
             assertThat(answer("firm", "READ", "/a.odt", 0)).isEqualTo("allowed");
             awaited("loose", "behind");
+            assertThat(App.get("odile", "/look").text())
+                    .contains("Copy of loose", "the link between glasshouse-hill and saltmarsh-annex is cut");
             assertThat(answer("loose", "WRITE", "/b.odt", 100)).isEqualTo("allowed");
             assertThat(standing("loose").path("lacks").asLong()).isEqualTo(4_096);
         } finally {

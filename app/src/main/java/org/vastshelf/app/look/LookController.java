@@ -24,6 +24,7 @@ import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.kit.Scope;
 import org.vastshelf.app.limit.AccountPageStore;
 import org.vastshelf.app.protect.Losses;
+import org.vastshelf.app.replica.LatePairs;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.UsageStore;
@@ -57,6 +58,7 @@ class LookController {
     private final ShelfClock clock;
     private final Stuck stuck;
     private final Losses losses;
+    private final LatePairs late;
 
     LookController(
             EstateStore estates,
@@ -66,8 +68,10 @@ class LookController {
             MovedDates moved,
             ShelfClock clock,
             Stuck stuck,
-            Losses losses) {
+            Losses losses,
+            LatePairs late) {
         this.losses = losses;
+        this.late = late;
         this.stuck = stuck;
         this.estates = estates;
         this.usage = usage;
@@ -102,6 +106,7 @@ class LookController {
                                 .map(date -> date.attention(fmt.units()))
                                 .filter(seen::about),
                         losses.attention().stream().filter(seen::about),
+                        late.all(fmt).filter(seen::about),
                         me.readsAll() ? stuck.all() : Stream.<Attention>empty())
                 .flatMap(Function.identity())
                 .sorted()
@@ -164,7 +169,7 @@ class LookController {
             String key = attention.subject().key();
             return switch (attention.subject().area()) {
                 case POOL, POOL_RESERVE -> pool(key);
-                case VOLUME, RESERVE -> volume(key);
+                case VOLUME, RESERVE, PAIR -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE, PROTECTION -> share(key);
                 case ORDER, AGENDA, RUSH, TIERING -> me.readsAll();

@@ -42,6 +42,7 @@ public record LookLine(Mark state, String what, String why, String when, String 
             case AGENDA -> "/look";
             case RUSH -> "/lighten/left";
             case TIERING -> "/lighten/rules/" + key;
+            case PAIR -> "/protect/pairs/" + key;
             case PROTECTION -> "/protect/shares/" + key;
             case RESERVE -> "/protect/volumes/" + key + "/reserve";
             case POOL_RESERVE -> "/protect/pools/" + key + "/reserve";

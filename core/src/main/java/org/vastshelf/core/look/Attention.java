@@ -32,6 +32,8 @@ public record Attention(
         RUSH,
         /** A rule by which files leave. */
         TIERING,
+        /** A copy that is kept elsewhere. */
+        PAIR,
         /** What is wanted of a share after mishaps. */
         PROTECTION,
         /** Room for the snapshots of a volume. */
