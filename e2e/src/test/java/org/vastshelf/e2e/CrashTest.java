@@ -32,6 +32,10 @@ class CrashTest {
             Thread.sleep(700);
             rig.kill();
             rig.start();
+            // It starts sooner than the other one is known to be gone.
+            for (int i = 0; i < 150 && !rig.get("/api/v1/orders/1").contains("Interrupted"); i++) {
+                Thread.sleep(100);
+            }
             assertThat(rig.get("/api/v1/orders/1"))
                     .contains("RUNNING")
                     .contains("Interrupted after 0 of 3 steps, went on at");

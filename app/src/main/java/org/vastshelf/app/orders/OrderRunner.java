@@ -10,8 +10,6 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.boot.context.event.ApplicationReadyEvent;
-import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.agenda.DueWork;
@@ -19,7 +17,6 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.Heartbeat;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.agenda.Agenda;
 import org.vastshelf.core.agenda.DueKind;
@@ -53,7 +50,6 @@ class OrderRunner implements DueWork {
     private final OrderAudit audit;
     private final AgendaStore agenda;
     private final ShelfClock clock;
-    private final Heartbeat heartbeat;
     private final Transactions transactions;
     private final List<StepWork> works;
 
@@ -65,10 +61,8 @@ class OrderRunner implements DueWork {
             AgendaStore agenda,
             ShelfClock clock,
             Transactions transactions,
-            Heartbeat heartbeat,
             List<StepWork> works) {
         this.works = works;
-        this.heartbeat = heartbeat;
         this.orders = orders;
         this.estates = estates;
         this.devices = devices;
@@ -76,27 +70,6 @@ class OrderRunner implements DueWork {
         this.agenda = agenda;
         this.clock = clock;
         this.transactions = transactions;
-    }
-
-    /** Says of each order that a stop or a kill interrupted that it goes on; where another node lives, none was. */
-    @EventListener(ApplicationReadyEvent.class)
-    void resume() {
-        for (long id : orders.underWay()) {
-            transactions.run(() -> agenda.ensure(entry(id), clock.instant()));
-            if (!heartbeat.isAlone()) {
-                continue;
-            }
-            transactions.run(() -> orders.claim(id).ifPresent(order -> {
-                long done = order.steps().stream()
-                        .filter(s -> s.state() == StepState.DONE)
-                        .count();
-                String note =
-                        "Interrupted after " + done + " of " + order.steps().size() + " steps, went on at "
-                                + clock.instant().truncatedTo(ChronoUnit.SECONDS) + ".";
-                orders.state(id, order.state(), joined(order.outcome(), note), null);
-                LOG.info("order {}: {}", id, note);
-            }));
-        }
     }
 
     static Agenda.Entry entry(long order) {
@@ -341,7 +314,7 @@ class OrderRunner implements DueWork {
         return "order-" + order.id() + "-" + order.startedAt().toEpochMilli() + "-step-" + step.position();
     }
 
-    private static String joined(String before, String more) {
+    static String joined(String before, String more) {
         return before.isEmpty() ? more : before + " " + more;
     }
 }

@@ -11,7 +11,8 @@ import org.springframework.stereotype.Component;
 public class Heartbeat {
 
     private static final String NODE = "node ";
-    private static final Duration LIFE = Duration.ofSeconds(6);
+    /** After so long a node that was killed is known to be gone. */
+    public static final Duration LIFE = Duration.ofSeconds(6);
 
     private final LeaseStore leases;
 

@@ -26,7 +26,6 @@ import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.orders.Order.Journalled;
 import org.vastshelf.app.orders.Order.StepState;
 import org.vastshelf.app.store.EstateStore;
-import org.vastshelf.app.store.Heartbeat;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.change.LimitStep;
 import org.vastshelf.core.change.PoolStep;
@@ -101,7 +100,6 @@ class OrderRunnerTest {
                 mock(AgendaStore.class),
                 clock,
                 new Transactions(mock(PlatformTransactionManager.class)),
-                mock(Heartbeat.class),
                 List.of());
     }
 
