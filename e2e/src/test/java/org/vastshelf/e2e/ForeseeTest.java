@@ -143,21 +143,24 @@ class ForeseeTest {
 
     @Test
     void orders_follow_the_terms_and_leave_as_table_calendar_and_draft() {
-        assertThat(send("/foresee/orders/terms/saltmarsh", "lead=900&lot=1+TiB&risk=10")
+        assertThat(send("/foresee/orders/terms/fernhill", "lead=900&lot=1+TiB&risk=10")
                         .text())
                 .contains("lead time is 900 days, must be 0 to 730");
-        assertThat(send("/foresee/orders/terms/saltmarsh", "lead=10&lot=none&risk=10")
+        assertThat(send("/foresee/orders/terms/fernhill", "lead=10&lot=none&risk=10")
                         .text())
                 .contains("lot");
-        send("/foresee/orders/terms/saltmarsh", "lead=400&lot=2+TiB&risk=10");
+        send("/foresee/orders/terms/fernhill", "lead=400&lot=2+TiB&risk=10");
         JsonNode orders = App.get("odile", "/api/v1/orders-ahead").json();
         JsonNode first = orders.get(0);
-        assertThat(first.path("pool").asString()).isEqualTo("reed");
+        assertThat(first.path("server").asString()).isEqualTo("fernhill");
         assertThat(first.path("amountBytes").asLong() % (2L << 40)).isZero();
         LocalDate needed = LocalDate.parse(first.path("needed").asString());
         assertThat(LocalDate.parse(first.path("orderBy").asString())).isEqualTo(needed.minusDays(400));
         assertThat(needed)
-                .isEqualTo(forecast("pool/reed").path("full").path("early").asString());
+                .isEqualTo(forecast("pool/" + first.path("pool").asString())
+                        .path("full")
+                        .path("early")
+                        .asString());
         String calendar = open("/foresee/orders.ics").text();
         assertThat(calendar)
                 .startsWith("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n")
@@ -166,7 +169,7 @@ class ForeseeTest {
         assertThat(Arrays.asList(calendar.split("\r\n"))).allMatch(line -> line.length() <= 75);
         String csv = open("/foresee/orders.csv").text();
         assertThat(csv.lines().count()).isEqualTo(orders.size() + 1);
-        send("/foresee/orders/terms/saltmarsh", "lead=90&lot=20+TiB&risk=10");
+        send("/foresee/orders/terms/fernhill", "lead=90&lot=20+TiB&risk=10");
     }
 
     @Test

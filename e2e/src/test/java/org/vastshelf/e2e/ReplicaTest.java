@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Page;
 import java.time.Duration;
 import java.util.concurrent.locks.LockSupport;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.agenda.AgendaStore;
@@ -181,8 +182,14 @@ class ReplicaTest {
                             + " saltmarsh-annex is cut");
             assertThat(answer("firm", "READ", "/a.odt", 0)).isEqualTo("allowed");
             awaited("loose", "behind");
-            assertThat(App.get("odile", "/look").text())
-                    .contains("Copy of loose", "the link between glasshouse-hill and saltmarsh-annex is cut");
+            try (Browser browser = new Browser(1280, 800).signIn("odile")) {
+                browser.page.navigate("/look?q=loose");
+                assertThat(browser.page.locator("main"))
+                        .containsText(
+                                Pattern.compile("Copy of loose is behind by .*: the link between glasshouse-hill and"));
+                browser.page.locator("tr:has-text('Copy of loose') a").last().click();
+                assertThat(browser.page).hasURL(Pattern.compile(".*/protect/pairs/loose"));
+            }
             assertThat(answer("loose", "WRITE", "/b.odt", 100)).isEqualTo("allowed");
             assertThat(standing("loose").path("lacks").asLong()).isEqualTo(4_096);
         } finally {
