@@ -249,7 +249,9 @@ class ForeseeTest {
         DB.execute("UPDATE forecast_past SET low = room * 2, middle = room * 2, high = room * 3, used = room - 1000"
                 + row + " AND used IS NOT NULL");
         assertThat(heldAYearAhead() - held + bands).isEqualTo(count("forecast_past" + row + " AND used IS NOT NULL"));
-        assertThat(open("/foresee/kept").text()).contains("held; it was full");
+        assertThat(open("/foresee/kept").text())
+                .contains("held; it was full")
+                .containsPattern("[\\d.]+ [TGM]iB to [\\d.]+ [TGM]iB<");
         DB.execute("UPDATE forecast_past SET used = room / 2" + row + " AND used IS NOT NULL");
         assertThat(heldAYearAhead() - held + bands).isZero();
     }

@@ -83,6 +83,8 @@ class KeeperTest {
     void a_space_that_is_not_theirs_is_as_if_it_were_not_there() {
         try (Browser browser = new Browser(1280, 800).signIn("bram")) {
             APIRequestContext request = browser.page.context().request();
+            // What leads to a page that is not theirs is not told.
+            assertThat(request.get("/look").text()).contains("herbarium").doesNotContain("/protect/pairs/");
             for (String path : List.of("/serve/shares/", "/foresee/volume/", "/foresee/pool/")) {
                 var there = request.get(path + (path.endsWith("pool/") ? "oak" : "sequences"));
                 var nowhere = request.get(path + "nowhere");

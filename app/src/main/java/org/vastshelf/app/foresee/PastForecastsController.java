@@ -64,7 +64,7 @@ class PastForecastsController {
                 SpaceName.of(held.key().kind(), held.key().name()),
                 ahead(held.ahead()),
                 fmt.day(held.made()) + (held.afterwards() ? ", afterwards" : ""),
-                fmt.size(held.band().low()) + " to " + fmt.large(held.band().high()),
+                fmt.size(held.band().low()) + " to " + fmt.size(held.band().high()),
                 fmt.size(held.band().used()),
                 String.format(Locale.ROOT, "%+.1f %%", 100 * held.band().off()),
                 mark(held.band()));

@@ -73,7 +73,14 @@ public record SpaceView(
     public record Within(int days, String odds) {}
 
     /** The band at the end of a week. */
-    public record Week(String day, String low, String middle, String high) {}
+    public record Week(String day, String low, String middle, String high) {
+
+        static Week of(Figures fmt, FillForecast.BandDay end) {
+            return new Week(
+                    fmt.day(end.day()), fmt.size((long) end.low()), fmt.size((long) end.middle()), fmt.size((long)
+                            end.high()));
+        }
+    }
 
     static SpaceView of(Figures fmt, SpaceName name, Space space, List<PastForecastStore.Held> past) {
         FillForecast forecast = space.forecast();
@@ -95,9 +102,7 @@ public record SpaceView(
                         .toList(),
                 forecast.band().stream()
                         .limit(WEEKS)
-                        .map(w -> new Week(
-                                fmt.day(w.day()), fmt.size((long) w.low()), fmt.size((long) w.middle()), fmt.size((long)
-                                        w.high())))
+                        .map(week -> Week.of(fmt, week))
                         .toList(),
                 forecast.rivals().stream()
                         .map(r -> new Rival(

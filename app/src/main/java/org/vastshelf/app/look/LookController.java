@@ -169,7 +169,8 @@ class LookController {
             String key = attention.subject().key();
             return switch (attention.subject().area()) {
                 case POOL, POOL_RESERVE -> pool(key);
-                case VOLUME, RESERVE, PAIR -> volume(key);
+                case VOLUME, RESERVE -> volume(key);
+                case PAIR -> me.readsAll() && volume(key);
                 case DRIVE -> drive(key);
                 case SHARE, PROTECTION -> share(key);
                 case ORDER, AGENDA, RUSH, TIERING -> me.readsAll();

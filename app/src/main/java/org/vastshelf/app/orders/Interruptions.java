@@ -24,14 +24,16 @@ import org.vastshelf.app.store.Transactions;
 class Interruptions {
 
     private static final Logger LOG = LoggerFactory.getLogger(Interruptions.class);
+    /** One a second: who lives for longer than a killed node is remembered was not killed. */
+    private static final int MOST_TRIES = 2 * (int) Heartbeat.LIFE.toSeconds();
 
     private final OrderStore orders;
     private final AgendaStore agenda;
     private final ShelfClock clock;
     private final Heartbeat heartbeat;
     private final Transactions transactions;
-    private volatile List<Found> found = List.of();
-    private volatile long until;
+    private List<Found> found = List.of();
+    private int tries;
 
     Interruptions(
             OrderStore orders, AgendaStore agenda, ShelfClock clock, Heartbeat heartbeat, Transactions transactions) {
@@ -46,8 +48,8 @@ class Interruptions {
     private record Found(long order, long done, int steps, Instant at) {}
 
     @EventListener(ApplicationReadyEvent.class)
-    void resume() {
-        until = System.nanoTime() + 2 * Heartbeat.LIFE.toNanos();
+    synchronized void resume() {
+        tries = MOST_TRIES;
         List<Long> ids = orders.underWay();
         found = ids.stream().map(this::found).flatMap(Optional::stream).toList();
         ids.forEach(id -> transactions.run(() -> agenda.ensure(OrderRunner.entry(id), clock.instant())));
@@ -73,7 +75,7 @@ class Interruptions {
         if (heartbeat.isAlone()) {
             found.forEach(this::tell);
             found = List.of();
-        } else if (System.nanoTime() > until) {
+        } else if (--tries == 0) {
             found = List.of();
         }
     }

@@ -1,7 +1,6 @@
 package org.vastshelf.app.replica;
 
 import java.time.Duration;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -28,8 +27,7 @@ public class LatePairs {
     /** Each with since when, and why. */
     public Stream<Attention> all(Figures fmt) {
         Estate estate = estates.load();
-        Map<String, Replica> all = store.all();
-        return all.values().stream()
+        return store.all().values().stream()
                 .filter(replica -> replica.state() == Replica.State.BEHIND
                         && estate.volumes().containsKey(replica.volume()))
                 .map(replica -> attention(fmt, replica));

@@ -23,10 +23,9 @@ public final class DemoHistory {
     /** A volume that lost as much as it got in the last month has grown before. */
     private static final double SLOWEST = 0.04;
 
-    /** Each month the readings of the one before the last are packed, on this day; so much of all readings are a month's. */
+    /** Each month what came in the one before the last is packed, on this day. */
     private static final int PACKED = 2;
 
-    private static final double MONTH_OF_READINGS = 0.03;
     private static final int WORKDAYS_A_WEEK = 5;
     private static final double WORKDAYS = 261;
     /** Of what comes at once on average. */
@@ -41,20 +40,27 @@ public final class DemoHistory {
     /**
      * What is particular to a volume: share of its size today gained in a year before the last quarter where that was
      * another, swing of the season, noise of a day, a step with its age in days, and what comes at once, on average,
-     * where it is not some each day.
+     * where it is not some each day, and what a month brings that is packed a month later.
      */
     private record Growth(
-            OptionalDouble yearly, double season, double noise, double step, int stepAge, double atOnce) {}
+            OptionalDouble yearly,
+            double season,
+            double noise,
+            double step,
+            int stepAge,
+            double atOnce,
+            double packed) {}
 
     private static Growth growth(String volume) {
         return switch (volume) {
-            case "homes" -> new Growth(OptionalDouble.of(0.2), 0, 0.0008, -0.12, 130, 0);
-            case "herbarium", "replica-herbarium" -> new Growth(OptionalDouble.of(0.22), 0.035, 0.0006, 0, 0, 0);
-            case "film" -> new Growth(OptionalDouble.empty(), 0, 0.0001, -0.22, 210, 0.003);
-            case "sequences" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.007);
-            case "press" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.0016);
-            case "plans" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.001);
-            default -> new Growth(OptionalDouble.empty(), 0, 0.0008, 0, 0, 0);
+            case "homes" -> new Growth(OptionalDouble.of(0.2), 0, 0.0008, -0.12, 130, 0, 0);
+            case "herbarium", "replica-herbarium" -> new Growth(OptionalDouble.of(0.22), 0.035, 0.0006, 0, 0, 0, 0);
+            case "film" -> new Growth(OptionalDouble.empty(), 0, 0.0001, -0.22, 210, 0.003, 0);
+            case "sequences" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.007, 0);
+            case "press" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.0016, 0);
+            case "plans" -> new Growth(OptionalDouble.empty(), 0, 0.0001, 0, 0, 0.001, 0);
+            case "fieldlogs" -> new Growth(OptionalDouble.empty(), 0, 0.0008, 0, 0, 0, 0.03);
+            default -> new Growth(OptionalDouble.empty(), 0, 0.0008, 0, 0, 0, 0);
         };
     }
 
@@ -78,7 +84,7 @@ public final class DemoHistory {
                 level -= g.step;
             }
             double season = g.season * (season(back) - season(first));
-            double packed = volume.equals("fieldlogs") ? MONTH_OF_READINGS * (ofMonth(back) - ofMonth(first)) : 0;
+            double packed = g.packed * (ofMonth(back) - ofMonth(first));
             double off = back == first ? 0 : rest;
             long used = Math.max(0, Math.round(known.value() * (level + season + packed + off)));
             days.add(new History.DayUse(LAST.minusDays(back), back == first ? known : Bytes.of(used)));
