@@ -176,7 +176,7 @@ class TwoNodesTest {
         try (CrashRig one = new CrashRig(data, DATABASE, "--vastshelf.scan-roots=" + roots + "," + twins);
                 CrashRig other = one.beside()) {
             atOnce(List.of(start(one), start(other)));
-            assertThat(number("SELECT COUNT(*) FROM {}.catalogue")).isEqualTo(9);
+            assertThat(number("SELECT COUNT(*) FROM {}.catalogue")).isEqualTo(10);
             other.signIn();
             one.withSessionOf(other);
             assertThat(one.page("/look"))

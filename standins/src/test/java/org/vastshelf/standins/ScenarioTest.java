@@ -34,6 +34,15 @@ class ScenarioTest {
                 .doesNotHaveDuplicates();
     }
 
+    /** It is there for somebody to find. */
+    @Test
+    void one_share_is_out_of_every_client_s_reach() {
+        assertThat(DemoEstate.create().shares().values().stream()
+                        .filter(s -> !s.smb() && s.exports().isEmpty()))
+                .singleElement()
+                .satisfies(s -> assertThat(s.name()).isEqualTo("germination"));
+    }
+
     @Test
     void history_is_three_years_without_a_gap_and_leads_to_the_known_day() {
         LocalDate until = LocalDate.of(2026, 1, 30);

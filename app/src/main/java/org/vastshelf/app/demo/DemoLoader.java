@@ -209,11 +209,14 @@ class DemoLoader implements ApplicationRunner {
                 nights.before(file.modified()));
     }
 
-    /** The known month, and before it the years that led there. */
+    /** The known month, and before it the years that led there, where there were any. */
     private static SortedMap<LocalDate, Long> history(Volume volume, SortedMap<LocalDate, Long> month, long snapshots) {
         SortedMap<LocalDate, Long> days = new TreeMap<>();
         month.forEach((day, live) -> days.put(day, live + snapshots));
         long first = days.get(month.firstKey());
+        if (first == 0) {
+            return days;
+        }
         double pace = (days.get(month.lastKey()) - first) * DAYS_A_YEAR / (month.size() - 1.0) / first;
         DemoHistory.of(volume.name(), month.firstKey(), Bytes.of(first), pace)
                 .forEach(day -> days.put(day.day(), day.used().value()));
