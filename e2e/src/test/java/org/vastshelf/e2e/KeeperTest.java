@@ -3,6 +3,7 @@ package org.vastshelf.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.APIRequestContext;
+import com.microsoft.playwright.Page;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
@@ -93,6 +94,36 @@ class KeeperTest {
             for (String path : List.of("/build", "/trace", "/orders", "/look/folders", "/look/notices", "/protect")) {
                 assertThat(request.get(path).status()).as(path).isEqualTo(403);
             }
+        }
+    }
+
+    /** What falls short is told, but not where only others can mend it. */
+    @Test
+    void what_wants_somebody_leads_keepers_only_where_they_may_go() {
+        Drafts.carryOut("""
+                {"change":"SetRule","rule":{"rule":"ProtectionGoal","share":"herbarium",
+                "loseMinutes":15,"backMinutes":60,"against":["SITE"]}}""");
+        try (Browser browser = new Browser(1280, 800).signIn("bram")) {
+            browser.page.navigate("/look");
+            assertThat(browser.page
+                            .locator("table.attention tr", new Page.LocatorOptions().setHasText("lost, "))
+                            .first()
+                            .textContent())
+                    .contains("Share herbarium", "ask an administrator");
+            List<Object> links = List.copyOf((List<?>) browser.page
+                    .locator("table.attention a")
+                    .evaluateAll("all => all.map(a => a.getAttribute('href'))"));
+            for (Object link : links) {
+                assertThat(browser.page
+                                .context()
+                                .request()
+                                .get(String.valueOf(link))
+                                .status())
+                        .as("%s", link)
+                        .isEqualTo(200);
+            }
+        } finally {
+            Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"protection goal\",\"governs\":\"herbarium\"}");
         }
     }
 }

@@ -110,7 +110,7 @@ class LookController {
                         me.readsAll() ? stuck.all() : Stream.<Attention>empty())
                 .flatMap(Function.identity())
                 .sorted()
-                .map(attention -> LookLine.of(fmt, attention))
+                .map(a -> me.readsAll() ? LookLine.of(fmt, a) : LookLine.ofKeeper(fmt, a))
                 .toList();
         List<Space> spaces = spaces(seen, volumes.values());
         Listing<LookLine> attention = Listing.of(request, lines, LookLine::text);

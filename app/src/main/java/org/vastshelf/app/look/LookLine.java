@@ -4,10 +4,33 @@ import org.vastshelf.app.kit.Figures;
 import org.vastshelf.app.kit.Mark;
 import org.vastshelf.core.look.Attention;
 
-/** Something that wants a person, with where it leads. */
+/**
+ * Something that wants a person, with where it leads.
+ *
+ * @param link empty where the page on which it can be settled is not for this person
+ */
 public record LookLine(Mark state, String what, String why, String when, String remedy, String link) {
 
+    /** As an administrator, an operator or an auditor reads it. */
     static LookLine of(Figures fmt, Attention attention) {
+        return line(fmt, attention, attention.remedy(), link(attention));
+    }
+
+    /** As the keeper of a share reads it, who has no pages to build and to protect, and no names of other spaces. */
+    static LookLine ofKeeper(Figures fmt, Attention attention) {
+        return switch (attention.subject().area()) {
+            case SHARE, ACCOUNT -> of(fmt, attention);
+            case VOLUME ->
+                line(
+                        fmt,
+                        attention,
+                        "see the forecast",
+                        "/foresee/volume/" + attention.subject().key());
+            default -> line(fmt, attention, "ask an administrator", "");
+        };
+    }
+
+    private static LookLine line(Figures fmt, Attention attention, String remedy, String link) {
         String word = attention.urgency().name().toLowerCase(java.util.Locale.ROOT);
         return new LookLine(
                 new Mark(
@@ -20,8 +43,8 @@ public record LookLine(Mark state, String what, String why, String when, String 
                 attention.what(),
                 attention.why(),
                 attention.by().map(fmt::day).orElse(attention.when()),
-                attention.remedy(),
-                link(attention));
+                remedy,
+                link);
     }
 
     /** In which is sought. */

@@ -15,9 +15,9 @@ class ScopeTest {
     @CsvSource({
         "homes, fernhill, elm, homes, 1, 1",
         "elm, fernhill, elm, '', 1, 3",
-        "fernhill, fernhill, '', '', 4, 7",
-        "'', '', '', '', 7, 10",
-        "nothing-of-that-name, '', '', '', 7, 10",
+        "fernhill, fernhill, '', '', 4, 8",
+        "'', '', '', '', 7, 11",
+        "nothing-of-that-name, '', '', '', 7, 11",
     })
     void a_name_narrows_to_what_it_names(
             String name, String server, String pool, String volume, int pools, int volumes) {

@@ -29,7 +29,7 @@ record DailyLife(
                     "herbarium", 7.3 * Bytes.TIB, PRESSING, FEW, false, day -> new Herbarium(180_000 + day * 150)),
             new DailyLife("film", 2.4 * Bytes.TIB, 0, FEW, false, day -> new Film(140 + day / 3)),
             new DailyLife("sequences", 3.9 * Bytes.TIB, 0, FEW, false, day -> new Sequences(290 + day)),
-            new DailyLife("homes", 6.4 * Bytes.TIB, 0, FEW, false, day -> new Homes()),
+            new DailyLife("homes", 5.4 * Bytes.TIB, 0, FEW, false, day -> new Homes()),
             new DailyLife("office", 290.0 * Bytes.GIB, 0, MANY, false, day -> Office.ofDays()),
             new DailyLife("plans", 290.0 * Bytes.GIB, 0, FEW, false, day -> new Plans()),
             new DailyLife("press", 320.0 * Bytes.GIB, 0, FEW, false, day -> new Press(40_000 + day * 40)),
