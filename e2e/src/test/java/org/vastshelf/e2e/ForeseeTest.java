@@ -10,12 +10,9 @@ import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.LoadState;
 import com.microsoft.playwright.options.RequestOptions;
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.locks.LockSupport;
-import java.util.function.BooleanSupplier;
 import java.util.regex.Pattern;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.AfterAll;
@@ -31,23 +28,13 @@ class ForeseeTest {
 
     @BeforeAll
     static void forecastsAreThere() {
-        until(() -> names("SELECT space FROM forecast WHERE kind = 'account'").size() > 100);
+        Awaited.forecasts();
         browser = new Browser(1280, 800).signIn("odile");
     }
 
     @AfterAll
     static void close() {
         browser.close();
-    }
-
-    private static void until(BooleanSupplier reached) {
-        long end = System.nanoTime() + Duration.ofSeconds(90).toNanos();
-        while (!reached.getAsBoolean()) {
-            if (System.nanoTime() > end) {
-                throw new AssertionError("not within 90 s");
-            }
-            LockSupport.parkNanos(200_000_000);
-        }
     }
 
     private static APIResponse open(String path) {
@@ -224,7 +211,7 @@ class ForeseeTest {
 
     @Test
     void earlier_forecasts_are_held_against_what_then_was() {
-        until(() ->
+        Awaited.until(() ->
                 count("forecast_past WHERE kind = 'volume'") >= 9 * 3 * count("forecast WHERE kind = 'volume'") / 2);
         JsonNode kept = App.get("odile", "/api/v1/forecasts/kept").json();
         assertThat(kept).hasSize(3);
@@ -242,8 +229,8 @@ class ForeseeTest {
     @Test
     void what_was_expected_beyond_the_room_has_held_where_the_space_was_full() {
         String row = " WHERE kind = 'volume' AND space = 'film' AND ahead = 364";
-        until(() -> count("forecast_past" + row + " AND used IS NOT NULL") > 0);
-        until(() -> count("forecast_past" + row + " AND used IS NOT NULL AND room IS NULL") == 0);
+        Awaited.until(() -> count("forecast_past" + row + " AND used IS NOT NULL") > 0);
+        Awaited.until(() -> count("forecast_past" + row + " AND used IS NOT NULL AND room IS NULL") == 0);
         int held = heldAYearAhead();
         long bands = count("forecast_past" + row + " AND used BETWEEN low AND high AND used IS NOT NULL");
         DB.execute("UPDATE forecast_past SET low = room * 2, middle = room * 2, high = room * 3, used = room - 1000"
@@ -269,7 +256,7 @@ class ForeseeTest {
         DB.execute("UPDATE forecast_past SET likely = '2026-03-20' WHERE kind = 'volume' AND space = 'film'");
         DB.execute("DELETE FROM forecast_moved");
         DB.execute("DELETE FROM forecast WHERE kind = 'volume' AND space = 'film'");
-        until(() -> names("SELECT space FROM forecast_moved").contains("film"));
+        Awaited.until(() -> names("SELECT space FROM forecast_moved").contains("film"));
         assertThat(open("/look").text()).contains("later than was expected a week ago");
         assertThat(App.get("odile", "/api/v1/spaces/x/nothing/forecast").status())
                 .isEqualTo(404);
@@ -316,8 +303,9 @@ class ForeseeTest {
         DB.execute("INSERT INTO forecast SELECT "
                 + String.join(", ", columns).replaceFirst("\\bspace\\b", "'gone'")
                 + " FROM forecast WHERE kind = 'volume' AND space = 'film'");
-        until(() -> count("forecast WHERE space = 'gone'") == 0);
-        until(() -> count("supposition WHERE space = 'gone'") + count("forecast_past WHERE space = 'gone'") == 0);
+        Awaited.until(() -> count("forecast WHERE space = 'gone'") == 0);
+        Awaited.until(
+                () -> count("supposition WHERE space = 'gone'") + count("forecast_past WHERE space = 'gone'") == 0);
     }
 
     @Test
@@ -329,7 +317,7 @@ class ForeseeTest {
         String last = names("SELECT MAX(day) FROM " + days).getFirst();
         DB.execute("DELETE FROM " + days + " AND day < '" + last + "' - INTERVAL 1 DAY");
         App.post("odile", "/api/v1/time", "{\"hours\":24}");
-        until(() -> count(days) > before / 2);
+        Awaited.until(() -> count(days) > before / 2);
         assertThat(count(days + " AND used_bytes < 0")).isZero();
     }
 }

@@ -4,8 +4,6 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
-import java.time.Duration;
-import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -75,13 +73,9 @@ class ReplicaTest {
     }
 
     private static JsonNode awaited(String volume, String state) {
-        long end = System.nanoTime() + Duration.ofSeconds(30).toNanos();
-        while (!standing(volume).path("state").asString().equals(state)) {
-            if (System.nanoTime() > end) {
-                throw new AssertionError(standing(volume).toString());
-            }
-            LockSupport.parkNanos(200_000_000);
-        }
+        Awaited.until(
+                () -> standing(volume).path("state").asString().equals(state),
+                () -> standing(volume).toString());
         return standing(volume);
     }
 

@@ -4,8 +4,6 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
-import java.time.Duration;
-import java.util.concurrent.locks.LockSupport;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -241,13 +239,7 @@ class SnapshotRoomTest {
     }
 
     private static void until(String none) {
-        long end = System.nanoTime() + Duration.ofSeconds(60).toNanos();
-        while (DB.fetchSingle(none).get(0, Long.class) > 0) {
-            if (System.nanoTime() > end) {
-                throw new AssertionError(none);
-            }
-            LockSupport.parkNanos(200_000_000);
-        }
+        Awaited.until(() -> DB.fetchSingle(none).get(0, Long.class) == 0, () -> none);
     }
 
     @Test
