@@ -16,6 +16,11 @@ if (box) {
     else return;
     event.preventDefault();
   });
+  // Who has left the box in the meantime wants no answer any more.
+  document.addEventListener('htmx:beforeSwap', (event) => {
+    const left = !document.activeElement.closest('.find');
+    if (event.detail.target.id === 'found' && left) event.detail.shouldSwap = false;
+  });
   document.addEventListener('htmx:afterSwap', (event) => {
     if (event.detail.target.id !== 'found') return;
     answered = event.detail.requestConfig.parameters.q;

@@ -217,13 +217,20 @@ class PagesTest {
     @Test
     void who_leaves_the_find_box_leaves_no_results() {
         Page page = browser.page;
+        Deque<Route> held = new ArrayDeque<>();
+        page.route("**/find?q=oak", held::add);
         page.navigate("/look");
         page.keyboard().press("/");
-        page.keyboard().type("oak");
+        page.keyboard().type("o");
         page.locator("#found a").first().waitFor();
+        page.waitForRequest("**/find?q=oak", () -> page.keyboard().type("ak"));
         page.keyboard().press("Escape");
-        page.waitForTimeout(600);
         assertThat(page.locator("#found a").count()).isZero();
+        page.waitForCondition(() -> !held.isEmpty());
+        page.waitForResponse("**/find?q=oak", () -> held.remove().resume());
+        page.waitForTimeout(300);
+        assertThat(page.locator("#found a").count()).isZero();
+        page.unrouteAll();
     }
 
     @Test
