@@ -6,12 +6,19 @@ import com.microsoft.playwright.APIRequestContext;
 import com.microsoft.playwright.Page;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 
 /** Whoever keeps a share reads of that share, and not even the names of others. */
 class KeeperTest {
+
+    private static final Pattern HREF = Pattern.compile("<a [^>]*href=\"(/[^\"#]*)\"");
 
     private static List<String> names(String kind, String part) {
         List<String> names = new ArrayList<>();
@@ -124,6 +131,24 @@ class KeeperTest {
             }
         } finally {
             Drafts.carryOut("{\"change\":\"DropRule\",\"kind\":\"protection goal\",\"governs\":\"herbarium\"}");
+        }
+    }
+
+    /** The find box and the frame of a page know who asks. */
+    @ParameterizedTest
+    @ValueSource(strings = {"odile", "tomas", "ines", "bram", "suki"})
+    void nobody_is_led_to_a_page_that_is_not_for_them(String who) {
+        try (Browser browser = new Browser(1280, 800).signIn(who)) {
+            APIRequestContext request = browser.page.context().request();
+            Set<String> links = new TreeSet<>();
+            for (String page : List.of("/", "/find?q=", "/find?q=e", "/find?q=s")) {
+                HREF.matcher(request.get(page).text())
+                        .results()
+                        .forEach(link -> links.add(link.group(1).replace("&amp;", "&")));
+            }
+            assertThat(links).hasSizeGreaterThan(2);
+            assertThat(links)
+                    .allSatisfy(link -> assertThat(request.get(link).status()).isEqualTo(200));
         }
     }
 }

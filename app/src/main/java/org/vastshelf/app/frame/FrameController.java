@@ -19,6 +19,7 @@ import org.vastshelf.app.catalogue.CatalogueStore;
 import org.vastshelf.app.demo.TimeJump;
 import org.vastshelf.app.kit.Page;
 import org.vastshelf.app.preference.PreferenceStore;
+import org.vastshelf.app.security.Routes;
 import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Directory;
@@ -122,7 +123,9 @@ class FrameController {
     String find(@AuthenticationPrincipal Someone me, @RequestParam(defaultValue = "") String q, Model model) {
         String text = q.strip().toLowerCase(Locale.ROOT);
         Estate estate = estates.load();
-        List<Found> all = new ArrayList<>(me.readsAll() ? ACTIONS : List.of());
+        List<Found> all = new ArrayList<>(ACTIONS.stream()
+                .filter(action -> Routes.mayRead(me.role(), action.path))
+                .toList());
         estate.shares().values().stream()
                 .filter(me::sees)
                 .forEach(s -> all.add(new Found("share", s.name(), "/serve/shares/" + s.name())));

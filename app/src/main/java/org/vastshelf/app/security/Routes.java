@@ -2,6 +2,8 @@ package org.vastshelf.app.security;
 
 import java.util.List;
 import org.springframework.http.HttpMethod;
+import org.springframework.http.server.PathContainer;
+import org.springframework.web.util.pattern.PathPatternParser;
 
 /** Every route and who may take it; the first that matches holds, and what matches none is refused. */
 public final class Routes {
@@ -166,6 +168,19 @@ public final class Routes {
 
     public static List<Route> all() {
         return ALL;
+    }
+
+    /** Whether a role may read what is there, so that nobody is led to a page that is not for them. */
+    public static boolean mayRead(Role role, String path) {
+        PathContainer there = PathContainer.parsePath(path);
+        return ALL.stream()
+                .filter(route -> route.method == null || route.method == HttpMethod.GET)
+                .filter(route ->
+                        PathPatternParser.defaultInstance.parse(route.pattern).matches(there))
+                .findFirst()
+                .filter(route ->
+                        route.access == Access.OPEN || route.access.roles().contains(role))
+                .isPresent();
     }
 
     private static Route any(String pattern, Access access) {
