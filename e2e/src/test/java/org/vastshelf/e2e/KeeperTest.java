@@ -117,6 +117,12 @@ class KeeperTest {
                             .first()
                             .textContent())
                     .contains("Share herbarium", "ask an administrator");
+            // Why it is behind may name a pool.
+            assertThat(browser.page
+                            .locator("table.attention tr", new Page.LocatorOptions().setHasText("Copy of herbarium"))
+                            .textContent())
+                    .containsPattern("is behind by [0-9]+ days\\s")
+                    .contains("ask an administrator");
             List<Object> links = List.copyOf((List<?>) browser.page
                     .locator("table.attention a")
                     .evaluateAll("all => all.map(a => a.getAttribute('href'))"));

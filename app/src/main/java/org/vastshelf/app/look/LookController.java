@@ -106,7 +106,7 @@ class LookController {
                                 .map(date -> date.attention(fmt.units()))
                                 .filter(seen::about),
                         losses.attention().stream().filter(seen::about),
-                        late.all(fmt).filter(seen::about),
+                        late.all(fmt, me).filter(seen::about),
                         me.readsAll() ? stuck.all() : Stream.<Attention>empty())
                 .flatMap(Function.identity())
                 .sorted()
@@ -115,11 +115,7 @@ class LookController {
         List<Space> spaces = spaces(seen, volumes.values());
         Listing<LookLine> attention = Listing.of(request, lines, LookLine::text);
         model.addAttribute("attention", attention);
-        model.addAttribute(
-                "lead",
-                attention.total() == 0
-                        ? "Nothing. All is well."
-                        : Counted.of(attention.total(), "thing") + ", most urgent first.");
+        model.addAttribute("lead", lead(attention.total()));
         model.addAttribute(
                 "timeline", Timeline.draw(fmt, spaces.subList(0, Math.min(MOST_SPACES, spaces.size())), today));
         if (spaces.size() > MOST_SPACES) {
@@ -127,6 +123,14 @@ class LookController {
                     "later", Counted.of(spaces.size() - MOST_SPACES, "space") + " more, full later or never");
         }
         return "look";
+    }
+
+    private static String lead(int things) {
+        return switch (things) {
+            case 0 -> "Nothing. All is well.";
+            case 1 -> "One thing.";
+            default -> Counted.of(things, "thing") + ", most urgent first.";
+        };
     }
 
     private List<Space> spaces(Seen seen, Collection<Space> volumes) {
@@ -169,8 +173,7 @@ class LookController {
             String key = attention.subject().key();
             return switch (attention.subject().area()) {
                 case POOL, POOL_RESERVE -> pool(key);
-                case VOLUME, RESERVE -> volume(key);
-                case PAIR -> me.readsAll() && volume(key);
+                case VOLUME, RESERVE, PAIR -> volume(key);
                 case DRIVE -> drive(key);
                 case SHARE, PROTECTION -> share(key);
                 case ORDER, AGENDA, RUSH, TIERING -> me.readsAll();

@@ -6,6 +6,7 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.kit.Figures;
+import org.vastshelf.app.security.Someone;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.look.Attention;
@@ -24,16 +25,16 @@ public class LatePairs {
         this.clock = clock;
     }
 
-    /** Each with since when, and why. */
-    public Stream<Attention> all(Figures fmt) {
+    /** Each with since when, and why; but a cause may name a pool, and that only to who may see all. */
+    public Stream<Attention> all(Figures fmt, Someone me) {
         Estate estate = estates.load();
         return store.all().values().stream()
                 .filter(replica -> replica.state() == Replica.State.BEHIND
                         && estate.volumes().containsKey(replica.volume()))
-                .map(replica -> attention(fmt, replica));
+                .map(replica -> attention(fmt, replica, me.readsAll()));
     }
 
-    private Attention attention(Figures fmt, Replica replica) {
+    private Attention attention(Figures fmt, Replica replica, boolean why) {
         String behind = replica.baseAt()
                 .map(base -> "is behind by " + fmt.duration(Duration.between(base, clock.instant())))
                 .orElse("has nothing whole yet");
@@ -41,7 +42,7 @@ public class LatePairs {
                 Attention.Urgency.WATCH,
                 new Attention.Subject(Attention.Area.PAIR, replica.volume()),
                 "Copy of " + replica.volume(),
-                behind + ": " + replica.cause(),
+                why ? behind + ": " + replica.cause() : behind,
                 Optional.empty(),
                 "now",
                 "see the pair");
