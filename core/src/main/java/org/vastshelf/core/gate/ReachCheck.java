@@ -22,7 +22,7 @@ final class ReachCheck implements Checkpoint {
             return false;
         }
         // The file server does it by itself, and no client reaches it for that.
-        if (operation.kind().keepsContents()) {
+        if (operation.kind().isOfAdministrators()) {
             return true;
         }
         if (operation.client().protocol() == Protocol.SMB) {
@@ -74,7 +74,7 @@ final class ReachCheck implements Checkpoint {
                     "wait until its copy answers again");
         } else {
             trace.note(Stage.REACH, server, "serves at " + reach.server().address());
-            if (!operation.kind().keepsContents()) {
+            if (!operation.kind().isOfAdministrators()) {
                 protocol(operation, reach, trace);
             }
         }

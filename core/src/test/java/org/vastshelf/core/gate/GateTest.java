@@ -118,6 +118,21 @@ class GateTest {
         assertThat(write(view, 1).reason()).isEqualTo("Share film is not served over SMB");
     }
 
+    /** So that a share can be filled before anybody is let in. */
+    @Test
+    void what_the_file_server_puts_in_place_needs_no_client_that_reaches_it() {
+        Share closed = new Share("film", "film", false, true, true, List.of(WRITE), List.of(), Optional.empty());
+        GateView view = view(closed, 0, 1 << 30, Optional.empty());
+        FilePath path = new FilePath("/a.mov");
+        Client client = new Client("10.20.4.9", Protocol.NFS);
+        assertThat(Gate.decide(new FileOperation(Kind.WRITE, "suki", "film", path, Bytes.of(1), client), view, NOW)
+                        .reason())
+                .isEqualTo("Share film has no export rule for 10.20.4.9");
+        assertThat(Gate.decide(new FileOperation(Kind.RESTORE, "suki", "film", path, Bytes.of(1), client), view, NOW)
+                        .allowed())
+                .isTrue();
+    }
+
     @Test
     void nobody_reaches_a_server_without_a_data_address() {
         GateView reachable = view(Samples.share(WRITE), 0, 1 << 30, Optional.empty());
