@@ -18,8 +18,8 @@ if (box) {
   });
   // Who has left the box in the meantime wants no answer any more.
   document.addEventListener('htmx:beforeSwap', (event) => {
-    const left = !document.activeElement.closest('.find');
-    if (event.detail.target.id === 'found' && left) event.detail.shouldSwap = false;
+    if (event.detail.target.id !== 'found') return;
+    if (!document.activeElement?.closest('.find')) event.detail.shouldSwap = false;
   });
   document.addEventListener('htmx:afterSwap', (event) => {
     if (event.detail.target.id !== 'found') return;

@@ -3,6 +3,7 @@ package org.vastshelf.app.security;
 import java.util.List;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.server.PathContainer;
+import org.springframework.web.util.pattern.PathPattern;
 import org.springframework.web.util.pattern.PathPatternParser;
 
 /** Every route and who may take it; the first that matches holds, and what matches none is refused. */
@@ -164,6 +165,14 @@ public final class Routes {
             post("/trace/kept", Access.RUNNERS),
             get("/trace/**", Access.READERS));
 
+    /** A route by which something is read. */
+    private record Read(PathPattern pattern, Access access) {}
+
+    private static final List<Read> READS = ALL.stream()
+            .filter(route -> route.method == null || route.method == HttpMethod.GET)
+            .map(route -> new Read(PathPatternParser.defaultInstance.parse(route.pattern), route.access))
+            .toList();
+
     private Routes() {}
 
     public static List<Route> all() {
@@ -173,13 +182,11 @@ public final class Routes {
     /** Whether a role may read what is there, so that nobody is led to a page that is not for them. */
     public static boolean mayRead(Role role, String path) {
         PathContainer there = PathContainer.parsePath(path);
-        return ALL.stream()
-                .filter(route -> route.method == null || route.method == HttpMethod.GET)
-                .filter(route ->
-                        PathPatternParser.defaultInstance.parse(route.pattern).matches(there))
+        return READS.stream()
+                .filter(read -> read.pattern.matches(there))
                 .findFirst()
-                .filter(route ->
-                        route.access == Access.OPEN || route.access.roles().contains(role))
+                .filter(read ->
+                        read.access == Access.OPEN || read.access.roles().contains(role))
                 .isPresent();
     }
 

@@ -46,10 +46,10 @@ public final class DemoEstate {
     private static final Paces NORTHBANK =
             new Paces(new Paces.Terms(23, 2_130), new Paces.Terms(71, 6_040), new Paces.Terms(265, 17_250));
 
+    private static final VolumeSizes NORTHBANK_SIZES = new VolumeSizes(Bytes.gib(96), Bytes.gib(192), Bytes.tib(45));
+
     /** What its people gain in six weeks is hardly left. */
     private static final Bytes HOMES = Bytes.gib(20_370);
-
-    private static final VolumeSizes NORTHBANK_SIZES = new VolumeSizes(Bytes.gib(96), Bytes.gib(192), Bytes.tib(45));
 
     private DemoEstate() {}
 
