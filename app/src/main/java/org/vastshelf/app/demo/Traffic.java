@@ -157,7 +157,10 @@ class Traffic implements TogetherWork {
     }
 
     private List<Perusal.Item> reads(Map<Share, List<Act>> acts, LocalDate day, Crew crew) {
-        int told = Rhythm.told(passing(day));
+        Rhythm.Told told = told(day);
+        if (told.isNothing()) {
+            return List.of();
+        }
         List<Perusal.Item> reads = new ArrayList<>();
         acts.forEach((share, some) -> Stream.concat(
                         some.stream().filter(Traffic::isRead), days.reads(share.name(), day, crew, told).stream())
@@ -165,28 +168,22 @@ class Traffic implements TogetherWork {
                 .map(act -> Perusal.Item.read(act.person(), share.name(), new FilePath(act.path()), act.at()))
                 .forEach(reads::add));
         Set<String> shares = acts.keySet().stream().map(Share::name).collect(Collectors.toSet());
-        habits
-                .like(
-                        Rhythm.like(day),
-                        day,
-                        told,
-                        crew.people().stream().map(Staffer::uid).toList())
-                .stream()
+        habits.like(day, told, crew.people().stream().map(Staffer::uid).toList()).stream()
                 .filter(item -> shares.contains(item.share()))
                 .forEach(reads::add);
         reads.sort(Comparator.comparing(Perusal.Item::at));
         return reads;
     }
 
-    /** Over how many days the clock was moved at once, of which this is one. */
-    private synchronized long passing(LocalDate day) {
+    /** What is told of a day, by over how many days the clock was moved at once, of which it is one. */
+    private synchronized Rhythm.Told told(LocalDate day) {
+        long ago = ChronoUnit.DAYS.between(day, LocalDate.ofInstant(clock.now(), ShelfClock.ZONE));
         if (!day.equals(last)) {
-            long ago = ChronoUnit.DAYS.between(day, LocalDate.ofInstant(clock.now(), ShelfClock.ZONE));
             passing = ago >= left ? ago : passing;
             left = ago;
             last = day;
         }
-        return passing;
+        return Rhythm.told(passing, ago);
     }
 
     private static boolean isRead(Act act) {

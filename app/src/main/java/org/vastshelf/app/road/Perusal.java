@@ -1,5 +1,6 @@
 package org.vastshelf.app.road;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -81,6 +82,11 @@ public class Perusal {
 
         public static Item read(String person, String share, FilePath path, Instant at) {
             return new Item(Kind.READ, person, share, path, at);
+        }
+
+        /** The same after so long. */
+        public Item later(Duration by) {
+            return new Item(kind, person, share, path, at.plus(by));
         }
 
         private boolean isRead() {

@@ -1,6 +1,7 @@
 package org.vastshelf.app.snapshot;
 
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -8,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore;
 import org.vastshelf.app.agenda.TogetherWork;
@@ -25,7 +27,7 @@ import org.vastshelf.core.time.Schedule;
 @Component
 class SnapshotDue implements TogetherWork {
 
-    /** So many at once. */
+    /** So many are looked at at once. */
     private static final int MOST = 300;
 
     private final TakingByRule taking;
@@ -57,23 +59,27 @@ class SnapshotDue implements TogetherWork {
         Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
         Estate estate = estates.load();
         // Many have the same: what is worked out for one holds for the others.
-        Map<Schedule, List<Instant>> moments = new HashMap<>();
+        Map<Schedule, TakingByRule.Moments> moments = new HashMap<>();
         List<TakingByRule.Wanted> wanted = volumes.stream()
                 .flatMap(volume -> estate.find(Kinds.SNAPSHOTTING, volume).stream())
                 .map(rule -> new TakingByRule.Wanted(
-                        rule, moments.computeIfAbsent(rule.when(), when -> moments(when, at, other))))
+                        rule, moments.computeIfAbsent(rule.when(), when -> moments(when, at, other, until))))
                 .toList();
         taking.take(wanted);
-        wanted.forEach(w -> last.put(w.volume(), w.moments().getLast()));
+        wanted.forEach(w -> last.put(w.volume(), w.moments().same().getLast()));
     }
 
-    /** This one, and those that a jump of the clock passed before anything else was to happen. */
-    private static List<Instant> moments(Schedule when, Instant at, Instant other) {
-        List<Instant> moments = new ArrayList<>(List.of(at));
-        when.runs(at, other, ShelfClock.ZONE, MOST).stream()
-                .filter(next -> next.isBefore(other))
-                .forEach(moments::add);
-        return moments;
+    /**
+     * This one, and those that a jump of the clock passed: before anything else was to happen, and on the day after.
+     */
+    private static TakingByRule.Moments moments(Schedule when, Instant at, Instant other, Instant until) {
+        Instant day = other.plus(ChronoUnit.DAYS.getDuration());
+        Map<Boolean, List<Instant>> next =
+                when.runs(at, day.isBefore(until) ? day : until, ShelfClock.ZONE, MOST).stream()
+                        .collect(Collectors.partitioningBy(moment -> moment.isBefore(other)));
+        List<Instant> same = new ArrayList<>(List.of(at));
+        same.addAll(next.get(true));
+        return new TakingByRule.Moments(same, next.get(false));
     }
 
     @Override

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.clock.CountedClock;
 import org.vastshelf.app.clock.ShelfClock;
@@ -56,20 +57,24 @@ class TakingByRule {
         this.counted = counted;
     }
 
-    /**
-     * What a rule wants taken.
-     *
-     * @param moments ascending, at least one
-     */
-    record Wanted(SnapshotRule rule, List<Instant> moments) {
+    /** What a rule wants taken. */
+    record Wanted(SnapshotRule rule, Moments moments) {
         String volume() {
             return rule.volume();
         }
     }
 
     /**
-     * Takes them. Of several moments between which nobody could save, those that would be gone again by the last are
-     * passed over: they would have held nothing.
+     * When it wants it.
+     *
+     * @param same between which nobody could save, ascending, at least one
+     * @param later those that will be done next, ascending
+     */
+    record Moments(List<Instant> same, List<Instant> later) {}
+
+    /**
+     * Takes them. Of several moments between which nobody could save, those are passed over that would be gone again
+     * before long: they would have held nothing of their own.
      *
      * @throws IllegalArgumentException when a volume can't have one more
      */
@@ -112,11 +117,11 @@ class TakingByRule {
         Map<String, Integer> ever = snapshots.lock(estate, volumes);
         Map<String, List<Taken>> there = store.of(volumes);
         Map<String, Map<Integer, List<Need>>> needs = store.needs(volumes, counted::instant);
-        Map<Asked, Set<Instant>> kept = new HashMap<>();
+        Map<Asked, Chosen> known = new HashMap<>();
         List<Round> rounds = wanted.stream()
                 .map(w -> Round.of(
                         w,
-                        kept,
+                        known,
                         ever.get(w.volume()),
                         there.getOrDefault(w.volume(), List.of()),
                         needs.getOrDefault(w.volume(), Map.of())))
@@ -134,12 +139,20 @@ class TakingByRule {
         store.begin(rounds.stream().collect(Collectors.toMap(Round::volume, round -> round.begun(estate))));
     }
 
-    /** Which of some moments a rule keeps; the same of many volumes that have the same rule. */
-    private record Asked(KeepRule keep, List<Instant> moments) {
-        Set<Instant> kept() {
-            return keep.kept(moments, ShelfClock.ZONE);
+    /** Which of some moments a rule keeps, and takes; the same of many volumes that have the same rule. */
+    private record Asked(KeepRule keep, List<Instant> there, Moments moments) {
+        Chosen chosen() {
+            return new Chosen(
+                    keep.kept(
+                            Stream.concat(there.stream(), moments.same.stream())
+                                    .sorted()
+                                    .toList(),
+                            ShelfClock.ZONE),
+                    keep.worth(there, moments.same, moments.later, ShelfClock.ZONE));
         }
     }
+
+    private record Chosen(Set<Instant> kept, Set<Instant> worth) {}
 
     /** Removes what goes; says it by volume. */
     private Map<String, String> remove(Estate estate, List<Round> rounds) {
@@ -173,19 +186,23 @@ class TakingByRule {
     private record Round(String volume, List<Taken> all, int before, List<Integer> gone) {
 
         static Round of(
-                Wanted wanted,
-                Map<Asked, Set<Instant>> known,
-                int ever,
-                List<Taken> there,
-                Map<Integer, List<Need>> needs) {
-            Asked asked = new Asked(wanted.rule.keep(), SnapshotViews.moments(there, wanted.moments));
-            Set<Instant> kept = known.computeIfAbsent(asked, Asked::kept);
-            List<Integer> gone = SnapshotViews.leaving(there, kept, needs);
+                Wanted wanted, Map<Asked, Chosen> known, int ever, List<Taken> there, Map<Integer, List<Need>> needs) {
+            Asked asked = new Asked(
+                    wanted.rule.keep(),
+                    there.stream()
+                            .filter(Taken::scheduled)
+                            .map(Taken::at)
+                            .sorted()
+                            .toList(),
+                    wanted.moments);
+            Chosen chosen = known.computeIfAbsent(asked, Asked::chosen);
+            List<Integer> gone = SnapshotViews.leaving(there, chosen.kept, needs);
             List<Taken> all = new ArrayList<>(there);
-            for (int i = 0; i < wanted.moments.size(); i++) {
-                Instant at = wanted.moments.get(i);
+            List<Instant> same = wanted.moments.same;
+            for (int i = 0; i < same.size(); i++) {
+                Instant at = same.get(i);
                 int number = ever + 1 + i;
-                if (kept.contains(at)) {
+                if (chosen.worth.contains(at)) {
                     String called = Snapshots.free(all, wanted.rule.name(at, ShelfClock.ZONE, number), number);
                     all.add(new Taken(wanted.volume(), number, called, at, Snapshots.SCHEDULE, true));
                 }

@@ -94,14 +94,15 @@ class AgeCountStore {
             case LAST_USE -> DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
             case LAST_CHANGE -> FILE.MODIFIED_AT;
         };
-        // It is how many of the ascending bounds are reached: the last seconds at which a file is so old.
-        String bounds = AgeBand.ALL.stream()
-                .skip(1)
-                .map(band -> day.minusDays(band.leastDays()).plusDays(1).toEpochDay() * DAY - 1)
-                .map(last -> String.valueOf(-last))
+        // Each of these is reached by files that are younger than a band. Told of numbers below zero it takes longer.
+        String bounds = AgeBand.ALL.reversed().stream()
+                .limit(AgeBand.ALL.size() - 1L)
+                .map(band -> day.minusDays(band.leastDays()).plusDays(1).toEpochDay() * DAY)
+                .map(String::valueOf)
                 .collect(Collectors.joining(", "));
+        Field<Integer> reached = DSL.field("INTERVAL({0}, " + bounds + ")", Integer.class, time);
         return DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(DSL.field("INTERVAL(-{0}, " + bounds + ")", Integer.class, time));
+                .otherwise(DSL.inline(AgeBand.ALL.size() - 1).minus(reached));
     }
 
     /** Where sums go. */

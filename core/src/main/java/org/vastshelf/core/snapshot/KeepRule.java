@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /**
  * Which snapshots of a schedule stay: the newest so many, and the newest of each of the last so many hours, days, weeks,
@@ -69,6 +70,30 @@ public record KeepRule(int newest, int hourly, int daily, int weekly, int monthl
         keep(kept, taken, monthly, at -> month(at.atZone(zone)));
         keep(kept, taken, yearly, at -> at.atZone(zone).getYear());
         return kept;
+    }
+
+    /**
+     * Those worth taking, of moments between which nothing can change: each would hold what the others hold. One that
+     * stays beyond what is known to come makes up for those that don't.
+     *
+     * @param there when snapshots were taken
+     * @param same the moments, ascending
+     * @param later those at which snapshots will be taken for certain, ascending; as long as some stay till then, others go
+     * @return ascending; some, if any of them stay
+     */
+    public SortedSet<Instant> worth(List<Instant> there, List<Instant> same, List<Instant> later, ZoneId zone) {
+        SortedSet<Instant> staying = among(same, joined(joined(there, same), later), zone);
+        return staying.isEmpty() ? among(same, joined(there, same), zone) : staying;
+    }
+
+    private SortedSet<Instant> among(List<Instant> some, List<Instant> taken, ZoneId zone) {
+        SortedSet<Instant> staying = kept(taken, zone);
+        staying.retainAll(Set.copyOf(some));
+        return staying;
+    }
+
+    private static List<Instant> joined(List<Instant> before, List<Instant> after) {
+        return Stream.concat(before.stream(), after.stream()).sorted().toList();
     }
 
     private static long week(ZonedDateTime at) {

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.SortedSet;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -94,6 +95,69 @@ class KeepRuleTest {
             byAndBy = new ArrayList<>(rule.kept(byAndBy, LONDON));
         }
         assertThat(byAndBy).containsExactlyElementsOf(kept);
+    }
+
+    @Test
+    void of_the_hours_of_a_day_that_is_over_the_last_is_worth_it() {
+        KeepRule rule = new KeepRule(3, 24, 14, 8, 12, 2);
+        List<Instant> before = hourly("2026-01-26T00:20:00Z", 24);
+        List<Instant> day = hourly("2026-01-27T00:20:00Z", 24);
+        assertThat(rule.worth(before, day, hourly("2026-01-28T00:20:00Z", 24), LONDON))
+                .containsExactly(Instant.parse("2026-01-27T23:20:00Z"));
+        assertThat(rule.worth(before, day, hourly("2026-01-28T00:20:00Z", 10), LONDON))
+                .hasSize(14);
+        assertThat(rule.worth(before, day, List.of(), LONDON)).hasSize(24);
+        assertThat(new KeepRule(0, 6, 0, 0, 0, 0).worth(before, day, hourly("2026-01-28T00:20:00Z", 24), LONDON))
+                .hasSize(6);
+    }
+
+    /** Whatever is left out, at each change there is one of each state that there would have been, and in the end all are. */
+    @Property(tries = 200)
+    void what_is_not_worth_it_is_missed_by_nobody(
+            @ForAll @IntRange(max = 3) int newest,
+            @ForAll @IntRange(max = 30) int hourly,
+            @ForAll @IntRange(max = 5) int daily,
+            @ForAll @IntRange(max = 3) int weekly,
+            @ForAll long seed) {
+        Random random = new Random(seed);
+        KeepRule rule = new KeepRule(newest, hourly, daily, weekly, 0, 0);
+        List<List<Instant>> states = new ArrayList<>();
+        Instant at = ZonedDateTime.of(2026, 3, 26, 0, 20, 0, 0, LONDON).toInstant();
+        for (int i = 0; i < 25; i++) {
+            List<Instant> same = new ArrayList<>();
+            for (int n = 1 + random.nextInt(30); n > 0; n--) {
+                at = at.plus(Duration.ofMinutes(20 + random.nextInt(100)));
+                same.add(at);
+            }
+            states.add(same);
+        }
+        List<Instant> all = List.of();
+        List<Instant> some = List.of();
+        for (int i = 0; i < states.size(); i++) {
+            List<Instant> same = states.get(i);
+            List<Instant> later = i + 1 < states.size() ? states.get(i + 1) : List.of();
+            SortedSet<Instant> kept = rule.kept(joined(all, same), LONDON);
+            all = List.copyOf(kept);
+            List<Instant> taken = List.copyOf(rule.worth(some, same, later, LONDON));
+            List<Instant> before = some;
+            some = joined(before, taken).stream()
+                    .filter(rule.kept(joined(before, same), LONDON)::contains)
+                    .toList();
+            assertThat(held(states, some)).isEqualTo(held(states, all));
+        }
+        assertThat(some).isEqualTo(all);
+    }
+
+    private static List<Instant> joined(List<Instant> before, List<Instant> after) {
+        return Stream.concat(before.stream(), after.stream()).toList();
+    }
+
+    /** The states of which there is a snapshot. */
+    private static List<Integer> held(List<List<Instant>> states, List<Instant> snapshots) {
+        return IntStream.range(0, states.size())
+                .filter(i -> states.get(i).stream().anyMatch(snapshots::contains))
+                .boxed()
+                .toList();
     }
 
     @Test

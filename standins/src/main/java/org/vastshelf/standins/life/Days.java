@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.ConcurrentHashMap;
 import org.vastshelf.core.content.Contents;
+import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.gate.FileOperation.Kind;
 
 /**
@@ -25,6 +26,8 @@ public final class Days {
     private static final double WORKDAYS = 252;
     /** Days on which somebody comes back to what was saved on one. */
     private static final int LATER = 6;
+    /** What was saved so many days ago is read again on a day: that of the last days, of a month and of two quarters ago. */
+    private static final List<Integer> AGO = List.of(LATER, 5, 4, 3, 2, 1, 28, 91, 182);
     /** How likely a file is read again on one of these days. */
     private static final double READ_AGAIN = 0.4;
 
@@ -109,22 +112,22 @@ public final class Days {
         return acts;
     }
 
-    /**
-     * What people read of what they saved some days before.
-     *
-     * @param thousandths how much of it is told
-     */
-    public List<Act> reads(String share, LocalDate day, Crew crew, int thousandths) {
+    /** What people read of what they saved some days before, or long before. */
+    public List<Act> reads(String share, LocalDate day, Crew crew, Rhythm.Told told) {
         if (!isLookedInto(share) || !Hours.isWorkday(day)) {
             return List.of();
         }
         Random random = DayRandom.of(share + " read ", day);
+        Random moments = DayRandom.of(share + " read at ", day);
         List<Act> acts = new ArrayList<>();
-        for (LocalDate before = day.minusDays(LATER); before.isBefore(day); before = before.plusDays(1)) {
+        for (int ago : AGO) {
+            LocalDate before = day.minusDays(ago);
             for (Act saved : before.isBefore(FIRST) ? List.<Act>of() : saves(share, before, crew)) {
-                if (random.nextDouble() * 1_000 < thousandths * READ_AGAIN) {
+                double dice = random.nextDouble() / READ_AGAIN;
+                if (dice * 1_000 < told.thousandths()
+                        || told.large() && dice < 1 && Rhythm.isLarge(new FilePath(saved.path()), day)) {
                     Staffer who = crew.named(saved.person(), "");
-                    Instant at = Instant.ofEpochSecond(Hours.moment(random, day, who));
+                    Instant at = Instant.ofEpochSecond(Hours.moment(moments, day, who));
                     acts.add(new Act(Kind.READ, who.uid(), saved.path(), "", Contents.EMPTY, at));
                 }
             }

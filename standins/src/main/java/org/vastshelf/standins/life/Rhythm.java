@@ -4,6 +4,9 @@ import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAdjusters;
+import java.util.List;
+import java.util.Set;
+import org.vastshelf.core.estate.FilePath;
 
 /** How looking and reading go on: each day as on one of the two weeks with which the month before the demo began. */
 public final class Rhythm {
@@ -13,7 +16,14 @@ public final class Rhythm {
 
     private static final int WHOLE = 1_000;
     private static final int PASSING = 400;
-    private static final int LEAST = 5;
+    private static final int MONTH = 30;
+
+    private static final Set<String> PICTURES = Set.of("tif", "psd");
+    private static final Set<String> LARGE =
+            Set.of("tif", "psd", "mp4", "mxf", "mov", "gz", "bam", "fasta", "zip", "dat");
+
+    /** Of folders with large pictures one of so many is told in a fortnight, another in the next. */
+    private static final int IN_TURN = 3;
 
     private Rhythm() {}
 
@@ -25,13 +35,53 @@ public final class Rhythm {
                 : same.with(TemporalAdjusters.nextOrSame(DayOfWeek.SUNDAY));
     }
 
+    /** The days that days are like, in their order. */
+    public static List<LocalDate> days() {
+        return MONDAY.datesUntil(MONDAY.plusDays(FORTNIGHT)).toList();
+    }
+
     /**
-     * How much of a day's reading is told, in thousandths. A clock that is moved over many days tells of all together
-     * about half as much as of one: else a year would take minutes.
+     * What is told of a day's looking and reading.
+     *
+     * @param thousandths how much of all
+     * @param large whether all that is large is told, too
+     */
+    public record Told(int thousandths, boolean large) {
+
+        public boolean isNothing() {
+            return thousandths == 0;
+        }
+    }
+
+    /**
+     * What is told of a day's reading. Of many days over which a clock is moved only the last month is told, of all its
+     * days together about half as much as of one: else a year would take minutes. What is large is told in the last
+     * fortnight as ever, so that most of the bytes that people use are known to be used.
      *
      * @param days over which the clock was moved at once, at least 1
+     * @param ago how many days ago this one was, of the last 1
      */
-    public static int told(long days) {
-        return days == 1 ? WHOLE : (int) Math.max(LEAST, PASSING / days);
+    public static Told told(long days, long ago) {
+        if (days == 1) {
+            return new Told(WHOLE, false);
+        }
+        return ago > MONTH ? new Told(0, false) : new Told((int) (PASSING / Math.min(days, MONTH)), ago <= FORTNIGHT);
+    }
+
+    /** How names of files end that are mostly large. */
+    public static Set<String> large() {
+        return LARGE;
+    }
+
+    /** Whether a file is one of those that are mostly large, and told on a day. */
+    public static boolean isLarge(FilePath path, LocalDate day) {
+        String ending = path.name().substring(path.name().lastIndexOf('.') + 1);
+        return PICTURES.contains(ending)
+                ? Math.floorMod(path.parent().hashCode() + fortnight(day), IN_TURN) == 0
+                : LARGE.contains(ending);
+    }
+
+    private static int fortnight(LocalDate day) {
+        return (int) Math.floorDiv(ChronoUnit.DAYS.between(MONDAY, day), FORTNIGHT);
     }
 }
