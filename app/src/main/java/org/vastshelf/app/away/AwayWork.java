@@ -18,6 +18,7 @@ import org.vastshelf.app.store.InstallationStore;
 import org.vastshelf.app.store.Transactions;
 import org.vastshelf.core.change.AwayStep;
 import org.vastshelf.core.change.Step;
+import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
 import org.vastshelf.core.unit.UnitSystem;
 
@@ -156,6 +157,7 @@ class AwayWork implements StepWork {
         Progress done = progress.of(task.order(), task.position());
         String refused =
                 done.refused() == 0 ? "" : " " + Counted.of(done.refused(), "file") + " not: " + done.reason() + ".";
-        return Counted.of(done.files(), "file") + " of " + done.bytes() + " bytes." + refused;
+        return Counted.of(done.files(), "file") + " of " + UnitSystem.BINARY.format(Bytes.of(done.bytes())) + "."
+                + refused;
     }
 }

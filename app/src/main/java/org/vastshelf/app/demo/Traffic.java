@@ -46,13 +46,11 @@ import org.vastshelf.standins.life.Staffer;
 class Traffic implements TogetherWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
-    /** What one file takes of those that instruments hand in is the unit; one that somebody saves takes about so many. */
-    private static final int SAVED = 2;
+    /** What saving one file takes is the unit; whatever is saved in a share on a day takes so many beside. */
+    private static final int SHARE = 75;
 
-    /** What is read and looked into in a share on a day, and each time that somebody comes back to change something. */
-    private static final int LOOKED_INTO = 30;
-
-    private static final int COME_BACK = 40;
+    private static final int COME_BACK = 65;
+    private static final int REMOVED = 180;
 
     private static final Bytes EDITED = Bytes.of(4_096);
 
@@ -132,10 +130,14 @@ class Traffic implements TogetherWork {
 
     private int weight(String share, LocalDate day, Crew crew) {
         int saves = days.saves(share, day, crew).size();
-        long returns = days.returns(share, day, crew).stream()
-                .filter(act -> !isRead(act))
-                .count();
-        return LOOKED_INTO + saves * (Days.isLookedInto(share) ? SAVED : 1) + COME_BACK * (int) returns;
+        int back = days.returns(share, day, crew).stream()
+                .mapToInt(act -> switch (act.kind()) {
+                    case READ -> 0;
+                    case REMOVE_FOLDER -> REMOVED;
+                    default -> COME_BACK;
+                })
+                .sum();
+        return 1 + saves + back + (saves == 0 ? 0 : SHARE);
     }
 
     private static LocalDate dayBefore(Instant midnight) {
@@ -183,7 +185,7 @@ class Traffic implements TogetherWork {
             left = ago;
             last = day;
         }
-        return Rhythm.told(passing, ago);
+        return Rhythm.told(day, passing, ago);
     }
 
     private static boolean isRead(Act act) {

@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.estate.Volume;
 import org.vastshelf.core.unit.Bytes;
 import org.vastshelf.core.unit.Counted;
+import org.vastshelf.core.unit.UnitSystem;
 
 /**
  * Makes clones for orders. A clone begins with a snapshot of its own that holds all it shares: whatever becomes of a
@@ -189,6 +190,7 @@ class Cloning implements StepWork {
             return "";
         }
         Progress done = progress.of(task.order(), task.position());
-        return Counted.of(done.files(), "file") + " of " + done.bytes() + " bytes, none of them copied.";
+        return Counted.of(done.files(), "file") + " of " + UnitSystem.BINARY.format(Bytes.of(done.bytes()))
+                + ", none of them copied.";
     }
 }

@@ -243,6 +243,7 @@ class Restoring implements StepWork {
         Progress done = progress.of(task.order(), task.position());
         String refused =
                 done.refused() == 0 ? "" : " " + Counted.of(done.refused(), "file") + " not: " + done.reason() + ".";
-        return Counted.of(done.files(), "file") + " of " + done.bytes() + " bytes brought back." + refused;
+        return Counted.of(done.files(), "file") + " of " + UnitSystem.BINARY.format(Bytes.of(done.bytes()))
+                + " brought back." + refused;
     }
 }

@@ -3,6 +3,7 @@ package org.vastshelf.standins.life;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
+import java.time.temporal.IsoFields;
 import java.time.temporal.TemporalAdjusters;
 import java.util.List;
 import java.util.Set;
@@ -15,15 +16,14 @@ public final class Rhythm {
     private static final int FORTNIGHT = 14;
 
     private static final int WHOLE = 1_000;
-    private static final int PASSING = 400;
+    private static final int PASSING = 200;
     private static final int MONTH = 30;
 
     private static final Set<String> PICTURES = Set.of("tif", "psd");
-    private static final Set<String> LARGE =
-            Set.of("tif", "psd", "mp4", "mxf", "mov", "gz", "bam", "fasta", "zip", "dat");
+    private static final Set<String> LARGE = Set.of("tif", "psd", "mp4", "mxf", "mov", "gz", "bam", "fasta", "dat");
 
     /** Of folders with large pictures one of so many is told in a fortnight, another in the next. */
-    private static final int IN_TURN = 3;
+    private static final int IN_TURN = 4;
 
     private Rhythm() {}
 
@@ -49,23 +49,29 @@ public final class Rhythm {
     public record Told(int thousandths, boolean large) {
 
         public boolean isNothing() {
-            return thousandths == 0;
+            return thousandths == 0 && !large;
         }
     }
 
     /**
      * What is told of a day's reading. Of many days over which a clock is moved only the last month is told, of all its
-     * days together about half as much as of one: else a year would take minutes. What is large is told in the last
-     * fortnight as ever, so that most of the bytes that people use are known to be used.
+     * days together about a fifth of what is of one: else a year would take minutes. What is large is told in the last
+     * fortnight as ever, and in the last one of each quarter, so that most of the bytes that people use are known to be
+     * used whenever it is counted how old files are.
      *
      * @param days over which the clock was moved at once, at least 1
      * @param ago how many days ago this one was, of the last 1
      */
-    public static Told told(long days, long ago) {
+    public static Told told(LocalDate day, long days, long ago) {
         if (days == 1) {
             return new Told(WHOLE, false);
         }
-        return ago > MONTH ? new Told(0, false) : new Told((int) (PASSING / Math.min(days, MONTH)), ago <= FORTNIGHT);
+        int part = ago > MONTH ? 0 : (int) (PASSING / Math.min(days, MONTH));
+        return new Told(part, ago <= FORTNIGHT || quarter(day) != quarter(day.plusDays(FORTNIGHT)));
+    }
+
+    private static int quarter(LocalDate day) {
+        return day.get(IsoFields.QUARTER_OF_YEAR);
     }
 
     /** How names of files end that are mostly large. */

@@ -43,18 +43,24 @@ class RhythmTest {
 
     @ParameterizedTest
     @CsvSource({
-        "1, 1, 1000, false",
-        "2, 2, 200, true",
-        "7, 1, 57, true",
-        "30, 14, 13, true",
-        "30, 15, 13, false",
-        "365, 1, 13, true",
-        "365, 30, 13, false",
-        "365, 31, 0, false"
+        "2026-05-11, 1, 1, 1000, false",
+        "2026-05-11, 2, 2, 100, true",
+        "2026-05-11, 7, 1, 28, true",
+        "2026-05-11, 30, 14, 6, true",
+        "2026-05-11, 30, 15, 6, false",
+        "2026-05-11, 365, 1, 6, true",
+        "2026-05-11, 365, 30, 6, false",
+        "2026-05-11, 365, 31, 0, false",
+        "2026-06-16, 365, 31, 0, false",
+        "2026-06-17, 365, 31, 0, true",
+        "2026-06-30, 365, 31, 0, true",
+        "2026-07-01, 365, 31, 0, false"
     })
-    void of_many_days_a_part_is_told_and_what_is_large_of_the_last_fortnight(
-            long days, long ago, int thousandths, boolean large) {
-        assertThat(Rhythm.told(days, ago)).isEqualTo(new Rhythm.Told(thousandths, large));
+    void of_many_days_a_part_is_told_and_what_is_large_of_each_last_fortnight(
+            LocalDate day, long days, long ago, int thousandths, boolean large) {
+        Rhythm.Told told = Rhythm.told(day, days, ago);
+        assertThat(told).isEqualTo(new Rhythm.Told(thousandths, large));
+        assertThat(told.isNothing()).isEqualTo(thousandths == 0 && !large);
     }
 
     @Test
@@ -114,7 +120,7 @@ class RhythmTest {
         FilePath sheet = new FilePath("/box-7/LBT-1.tif");
         LocalDate day = LocalDate.of(2026, 3, 2);
         List<LocalDate> days =
-                IntStream.range(0, 6).mapToObj(i -> day.plusDays(14L * i)).toList();
+                IntStream.range(0, 8).mapToObj(i -> day.plusDays(14L * i)).toList();
         assertThat(days).allMatch(some -> Rhythm.isLarge(film, some)).noneMatch(some -> Rhythm.isLarge(letter, some));
         List<LocalDate> told =
                 days.stream().filter(some -> Rhythm.isLarge(sheet, some)).toList();
@@ -122,7 +128,7 @@ class RhythmTest {
             assertThat(Rhythm.isLarge(new FilePath("/box-7/LBT-2.tif"), some)).isTrue();
             assertThat(Rhythm.isLarge(sheet, some.plusDays(13))).isTrue();
         });
-        assertThat(told.get(1)).isEqualTo(told.get(0).plusDays(42));
+        assertThat(told.get(1)).isEqualTo(told.get(0).plusDays(56));
     }
 
     private static Map<String, Act> saved(Days days, LocalDate day, int... ago) {
