@@ -23,7 +23,7 @@ import org.vastshelf.core.agenda.DueKind;
 public class AgendaStore {
 
     /** Seldom more fall due at one moment. */
-    private static final int USUAL = 32;
+    private static final int USUAL = 12;
 
     /** By their moment, those of one part would wait for those of another. */
     private static final Table<AgendaRecord> BY_KEY = AGENDA.forceIndex("PRIMARY");

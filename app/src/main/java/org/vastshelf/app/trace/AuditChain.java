@@ -40,10 +40,16 @@ public class AuditChain {
         this.transactions = transactions;
     }
 
-    /** While days of the demo's people are made up that the clock has passed, lines wait for earlier ones that are to come. */
+    /**
+     * While days of the demo's people are made up that the clock has passed, lines wait: for earlier ones that are to come,
+     * and so that the days pass sooner; unless there are too many of them.
+     */
     @Scheduled(fixedDelay = 500)
     void regularly() {
-        extend(agenda.behindSince(DueKind.TRAFFIC, clock.now()).map(since -> since.minus(TOLD_OF)));
+        Optional<Instant> behind = agenda.behindSince(DueKind.TRAFFIC, clock.now());
+        if (behind.isEmpty() || waiting.areMany()) {
+            extend(behind.map(since -> since.minus(TOLD_OF)));
+        }
     }
 
     /** Chains all lines whose transactions have ended. */

@@ -28,6 +28,9 @@ class WaitingLineStore {
     /** Rows; so that what is in memory at a time stays small, however much was written together. */
     private static final int AT_ONCE = 50;
 
+    /** Rows: those of some years of the demo. */
+    private static final long MANY = 20_000;
+
     private final DSLContext db;
 
     WaitingLineStore(DSLContext db) {
@@ -36,6 +39,15 @@ class WaitingLineStore {
 
     boolean isAny() {
         return db.fetchExists(AUDIT_PENDING);
+    }
+
+    /** Whether so many wait that they are better chained soon. */
+    boolean areMany() {
+        return db.select(DSL.coalesce(DSL.max(AUDIT_PENDING.RECEIPT).minus(DSL.min(AUDIT_PENDING.RECEIPT)), 0L))
+                        .from(AUDIT_PENDING)
+                        .fetchSingle()
+                        .value1()
+                > MANY;
     }
 
     long append(AuditEntry entry) {
