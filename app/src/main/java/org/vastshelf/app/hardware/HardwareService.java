@@ -22,6 +22,7 @@ import org.vastshelf.core.failure.PoolBlocks;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
 import org.vastshelf.core.failure.SpareDuty;
+import org.vastshelf.core.failure.WearOut;
 
 /** What happens to hardware by itself: mishaps, spares that take over, rebuilds that get on. */
 @Service
@@ -91,7 +92,7 @@ public class HardwareService {
         return drive.replaceFirst("/.*", "");
     }
 
-    /** Brings rebuilds and scrubs up to a time at which something of theirs begins or ends. */
+    /** Brings drives, rebuilds and scrubs up to a time at which something of theirs begins or ends. */
     void catchUp(Instant at) {
         if (isDue(estates.load(), usage.load(), at)) {
             estates.happen((estate, held) -> {
@@ -110,13 +111,18 @@ public class HardwareService {
     }
 
     private static boolean isDue(Estate estate, Usage held, Instant now) {
-        return !Rebuilds.advance(estate, now).finished().isEmpty()
+        return !WearOut.advance(estate, held, now).told().isEmpty()
+                || !Rebuilds.advance(estate, now).finished().isEmpty()
                 || !Scrubs.advance(estate, held, now).estate().scrubs().equals(estate.scrubs())
                 || !SpareDuty.takeOverWaiting(estate, held, now).told().isEmpty();
     }
 
     private Estate advanced(Estate estate, Usage held, Instant now) {
-        Rebuilds.Advanced advanced = Rebuilds.advance(estate, now);
+        Mishaps.Outcome worn = WearOut.advance(estate, held, now);
+        if (!worn.told().isEmpty()) {
+            events.add(now, "", worn.told());
+        }
+        Rebuilds.Advanced advanced = Rebuilds.advance(worn.estate(), now);
         advanced.finished()
                 .forEach(done ->
                         events.add(done.at(), prefix(done.rebuild().target()), List.of(done.text(advanced.estate()))));

@@ -23,6 +23,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Rebuilds;
 import org.vastshelf.core.failure.Scrubs;
 import org.vastshelf.core.failure.SpareDuty;
+import org.vastshelf.core.failure.WearOut;
 import org.vastshelf.core.replica.PairRoute;
 
 /** What falls due in an estate, and when. Orders, which are no part of it, are entered by whoever carries them out. */
@@ -129,9 +130,11 @@ public final class Agenda {
         if (estate.servers().get(pool.server()).dark()) {
             return Optional.empty();
         }
-        return Stream.concat(
+        return Stream.of(
                         estate.rebuildsOf(name).stream().limit(1).map(r -> Rebuilds.expectedEnd(estate, r)),
-                        Scrubs.endOf(estate, usage, name).stream())
+                        Scrubs.endOf(estate, usage, name).stream(),
+                        WearOut.next(estate, pool).stream())
+                .flatMap(moments -> moments)
                 .min(Instant::compareTo)
                 .map(at -> at.isBefore(after) ? after : at);
     }

@@ -36,6 +36,9 @@ public record DriveHealth(
     private static final int MOST_REALLOCATED_A_WEEK = 20;
     private static final int MOST_TEMPERATURE = 60;
     private static final int MOST_WEAR = 90;
+    /** Sectors that it can put in the place of worn ones. */
+    private static final int SPARE_SECTORS = 1_000;
+
     /** Drives report it in one byte. */
     private static final int LARGEST_WEAR = 255;
 
@@ -87,6 +90,17 @@ public record DriveHealth(
                 hours,
                 Math.min(LARGEST_WEAR, wear),
                 now);
+    }
+
+    /** When it has no sector left to put in the place of worn ones, as it goes on; empty where it loses none. */
+    public Optional<Instant> wornOutAt() {
+        int worn = reallocatedSectors + pendingSectors;
+        int weekly = worn - reallocatedWeekAgo - pendingWeekAgo;
+        if (countedAt.equals(Instant.EPOCH) || weekly <= 0) {
+            return Optional.empty();
+        }
+        double weeks = Math.max(0, SPARE_SECTORS - worn) / (double) weekly;
+        return Optional.of(countedAt.plusSeconds((long) Math.ceil(weeks * WEEK)));
     }
 
     private static int after(double weeks, int weekAgo, int counted) {

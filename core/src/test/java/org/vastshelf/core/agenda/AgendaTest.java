@@ -19,6 +19,7 @@ import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.failure.Mishap;
 import org.vastshelf.core.failure.Mishaps;
 import org.vastshelf.core.failure.Rebuilds;
+import org.vastshelf.core.failure.WearOut;
 import org.vastshelf.core.layout.Layout;
 import org.vastshelf.core.time.Schedule;
 
@@ -68,6 +69,15 @@ class AgendaTest {
         Estate dark = Mishaps.apply(hurt, Usage.NONE, new Mishap.PowerCut("hill"), NOON)
                 .estate();
         assertThat(next(dark, HARDWARE, NOON)).isEmpty();
+    }
+
+    @Test
+    void a_drive_that_ails_is_due_when_it_has_no_sector_left() {
+        Estate ailing = Mishaps.apply(estate(1), Usage.NONE, new Mishap.DriveAils("hill/1/1"), NOON)
+                .estate();
+        assertThat(next(ailing, HARDWARE, NOON))
+                .isEqualTo(WearOut.next(ailing, ailing.pools().get("oak")))
+                .isPresent();
     }
 
     @Test

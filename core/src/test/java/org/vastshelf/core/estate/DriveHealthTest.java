@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -30,6 +31,23 @@ class DriveHealthTest {
         DriveHealth health =
                 new DriveHealth(reallocated, before, pending, pendingBefore, errors, heat, 5, wear, Instant.EPOCH);
         assertThat(health.ailment().orElse("")).isEqualTo(says);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            nullValues = "none",
+            value = {
+                // reallocated, week ago, pending, week ago, when it has put a thousand in the place of others
+                "500, 450, 200, 150, 2026-03-23T08:00:00Z",
+                "960, 958, 41, 41, 2026-03-02T08:00:00Z",
+                "2000, 2000, 41, 41, none",
+                "0, 0, 0, 0, none",
+            })
+    void a_drive_that_goes_on_losing_sectors_runs_out_of_spare_ones(
+            int reallocated, int before, int pending, int pendingBefore, Instant at) {
+        DriveHealth health = new DriveHealth(reallocated, before, pending, pendingBefore, 0, 40, 5, 0, READ);
+        assertThat(health.wornOutAt()).isEqualTo(Optional.ofNullable(at));
+        assertThat(health.counted(Instant.EPOCH).wornOutAt()).isEmpty();
     }
 
     @Test

@@ -77,6 +77,31 @@ class MishapsTest {
     }
 
     @Test
+    void a_drive_that_ails_fails_when_it_has_no_sector_left_and_a_spare_takes_over() {
+        Estate ailing = Mishaps.apply(estate(Layout.RAID_6, 1), USAGE, new Mishap.DriveAils("hill/1/2"), NOW)
+                .estate();
+        Pool pool = ailing.pools().get("oak");
+        Instant at = WearOut.next(ailing, pool).orElseThrow();
+        assertThat(at).isBetween(NOW.plus(Duration.ofDays(60)), NOW.plus(Duration.ofDays(80)));
+        assertThat(WearOut.advance(ailing, USAGE, at.minusSeconds(1)).told()).isEmpty();
+        Mishaps.Outcome outcome = WearOut.advance(ailing, USAGE, at);
+        assertThat(outcome.told())
+                .containsExactly(
+                        "Drive hill/1/2 has no sector left to put in the place of worn ones",
+                        "Drive hill/1/2 failed",
+                        "Pool oak is degraded and can lose 1 more for certain",
+                        "Hot spare hill/1/8 takes over; its rebuild begins");
+        Estate after = outcome.estate();
+        assertThat(WearOut.next(after, after.pools().get("oak"))).isEmpty();
+        assertThat(WearOut.advance(after, USAGE, at.plus(Duration.ofDays(400))).told())
+                .isEmpty();
+        Estate dark =
+                Mishaps.apply(ailing, USAGE, new Mishap.PowerCut("hill"), NOW).estate();
+        assertThat(WearOut.next(dark, pool)).isEmpty();
+        assertThat(WearOut.advance(dark, USAGE, at).told()).isEmpty();
+    }
+
+    @Test
     void without_a_spare_the_pool_waits_until_one_comes() {
         Estate degraded = fail(estate(Layout.RAID_5, 0), 3).estate();
         assertThat(state(degraded).standing()).isEqualTo(Standing.DEGRADED);
