@@ -75,6 +75,12 @@ class EmptyInstallationTest {
     /** What does not go on by itself with the other installation's clock. */
     private static JsonNode lasting(String definition) {
         ObjectNode estate = (ObjectNode) JSON.readTree(definition);
+        for (JsonNode drive : estate.path("drives")) {
+            // One that loses sectors has none left by then, and fails.
+            if (drive.path("health").path("pendingSectors").asInt() > 0) {
+                ((ObjectNode) drive).remove("state");
+            }
+        }
         return estate.without(List.of("rebuilds", "scrubs"));
     }
 
