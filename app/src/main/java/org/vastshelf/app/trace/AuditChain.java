@@ -46,21 +46,23 @@ public class AuditChain {
      */
     @Scheduled(fixedDelay = 500)
     void regularly() {
-        Optional<Instant> behind = agenda.behindSince(DueKind.TRAFFIC, clock.now());
-        if (behind.isEmpty() || waiting.areMany()) {
-            extend(behind.map(since -> since.minus(TOLD_OF)));
+        boolean more = true;
+        while (more) {
+            Optional<Instant> behind = agenda.behindSince(DueKind.TRAFFIC, clock.now());
+            more = (behind.isEmpty() || waiting.areMany()) && next(behind.map(since -> since.minus(TOLD_OF)));
         }
     }
 
     /** Chains all lines whose transactions have ended. */
     public void extend() {
-        extend(Optional.empty());
+        boolean more = true;
+        while (more) {
+            more = next(Optional.empty());
+        }
     }
 
-    private void extend(Optional<Instant> before) {
-        while (waiting.isAny() && transactions.run(() -> store.batch(before))) {
-            Thread.onSpinWait();
-        }
+    private boolean next(Optional<Instant> before) {
+        return waiting.isAny() && transactions.run(() -> store.batch(before));
     }
 
     /** The end of the chain as it is stored. */

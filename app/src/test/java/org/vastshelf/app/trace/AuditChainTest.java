@@ -48,6 +48,13 @@ class AuditChainTest {
     }
 
     @Test
+    void the_rest_waits_where_days_begin_to_pass_meanwhile() {
+        when(agenda.behindSince(DueKind.TRAFFIC, NOW)).thenReturn(Optional.empty(), Optional.of(SINCE));
+        chain.regularly();
+        verify(store).batch(Optional.empty());
+    }
+
+    @Test
     void those_of_days_that_are_over_are_chained_when_they_are_many() {
         when(waiting.areMany()).thenReturn(true);
         chain.regularly();
