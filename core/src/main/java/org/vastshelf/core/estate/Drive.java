@@ -70,9 +70,9 @@ public record Drive(
         return state == DriveState.UNCLAIMED || state == DriveState.CLAIMED;
     }
 
-    /** With the counters that it reports by now. */
+    /** With the counters that it reports by now; one that has failed reports nothing more. */
     public Drive at(Instant now) {
-        return withHealth(health.at(now));
+        return state == DriveState.FAILED ? this : withHealth(health.at(now));
     }
 
     /** As it is shown: one whose counters say so is ailing, whatever it is used for. */

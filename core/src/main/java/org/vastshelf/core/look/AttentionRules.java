@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.vastshelf.core.estate.Drive;
+import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FileServer;
 import org.vastshelf.core.estate.Pool;
@@ -67,22 +68,27 @@ public final class AttentionRules {
     }
 
     private static Optional<Attention> ailing(Estate estate, Drive drive) {
-        return drive.health().ailment().map(why -> {
-            Optional<Pool> pool = estate.poolOf(drive);
-            boolean spare = estate.drives().values().stream()
-                    .anyMatch(d -> d.server().equals(drive.server())
-                            && d.state() == org.vastshelf.core.estate.DriveState.SPARE
-                            && d.kind() == drive.kind()
-                            && d.label().compareTo(drive.label()) >= 0);
-            return new Attention(
-                    Urgency.ACT,
-                    new Subject(Area.DRIVE, drive.key()),
-                    "Drive " + drive.key(),
-                    "ails: " + why + pool.map(p -> "; in pool " + p.name()).orElse("; in no pool"),
-                    Optional.empty(),
-                    spare ? "a spare waits" : "no spare of its size",
-                    "see its bay");
-        });
+        // One that has failed is told of by its pool.
+        return drive.health()
+                .ailment()
+                .filter(why -> drive.state() != DriveState.FAILED)
+                .map(why -> {
+                    Optional<Pool> pool = estate.poolOf(drive);
+                    boolean spare = estate.drives().values().stream()
+                            .anyMatch(d -> d.server().equals(drive.server())
+                                    && d.state() == DriveState.SPARE
+                                    && d.kind() == drive.kind()
+                                    && d.label().compareTo(drive.label()) >= 0);
+                    return new Attention(
+                            Urgency.ACT,
+                            new Subject(Area.DRIVE, drive.key()),
+                            "Drive " + drive.key(),
+                            "ails: " + why
+                                    + pool.map(p -> "; in pool " + p.name()).orElse("; in no pool"),
+                            Optional.empty(),
+                            spare ? "a spare waits" : "no spare of its size",
+                            "see its bay");
+                });
     }
 
     private static Optional<Attention> filling(

@@ -14,6 +14,7 @@ import org.vastshelf.core.change.PoolChange;
 import org.vastshelf.core.change.VolumeChange;
 import org.vastshelf.core.estate.Drive;
 import org.vastshelf.core.estate.DriveHealth;
+import org.vastshelf.core.estate.DriveState;
 import org.vastshelf.core.estate.Estate;
 import org.vastshelf.core.estate.FilePath;
 import org.vastshelf.core.estate.Kinds;
@@ -110,6 +111,10 @@ class AttentionRulesTest {
                             .isEqualTo("ails: 41 pending sectors, 28 of them this week; more than 10; in pool birch");
                     assertThat(a.when()).isEqualTo("no spare of its size");
                 });
+        assertThat(find(estate.withDrives(List.of(ailing.in(DriveState.FAILED))), Usage.NONE, Map.of()))
+                .extracting(Attention::why)
+                .noneMatch(why -> why.startsWith("ails"))
+                .anyMatch(why -> why.contains("degraded"));
     }
 
     @Test
