@@ -42,7 +42,8 @@ public final class Mishaps {
      */
     public static Outcome apply(Estate estate, Usage usage, Mishap mishap, Instant now) {
         return switch (mishap) {
-            case Mishap.DriveFails fails -> gone(estate, usage, drive(estate, fails.drive()), false, now);
+            case Mishap.DriveFails fails ->
+                gone(estate, usage, drive(estate, fails.drive()).at(now), false, now);
             case Mishap.DrivePulled pulled -> gone(estate, usage, drive(estate, pulled.drive()), true, now);
             case Mishap.DriveAils ails -> ail(estate, drive(estate, ails.drive()), now);
             case Mishap.BlocksDamaged damaged ->

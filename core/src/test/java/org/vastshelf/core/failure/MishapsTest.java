@@ -92,6 +92,8 @@ class MishapsTest {
                         "Pool oak is degraded and can lose 1 more for certain",
                         "Hot spare hill/1/8 takes over; its rebuild begins");
         Estate after = outcome.estate();
+        assertThat(after.drives().get("hill/1/2").health())
+                .isEqualTo(ailing.drives().get("hill/1/2").health().at(at));
         assertThat(after.drives().get("hill/1/2").at(at.plus(Duration.ofDays(400))))
                 .isEqualTo(after.drives().get("hill/1/2"));
         assertThat(WearOut.next(after, after.pools().get("oak"))).isEmpty();
