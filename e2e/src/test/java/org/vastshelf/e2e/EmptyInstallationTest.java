@@ -76,9 +76,9 @@ class EmptyInstallationTest {
     private static JsonNode lasting(String definition) {
         ObjectNode estate = (ObjectNode) JSON.readTree(definition);
         for (JsonNode drive : estate.path("drives")) {
-            // One that loses sectors has none left by then, and fails.
+            // One that loses sectors has none left by then, fails, and keeps the counters of that moment.
             if (drive.path("health").path("pendingSectors").asInt() > 0) {
-                ((ObjectNode) drive).remove("state");
+                ((ObjectNode) drive).remove(List.of("state", "health"));
             }
         }
         return estate.without(List.of("rebuilds", "scrubs"));

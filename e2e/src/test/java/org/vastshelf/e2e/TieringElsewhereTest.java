@@ -53,6 +53,7 @@ class TieringElsewhereTest {
 
     @AfterAll
     static void end() throws Exception {
+        Comparisons.hereAgain();
         store.close();
     }
 
@@ -129,6 +130,7 @@ class TieringElsewhereTest {
         for (String path : new String[] {"/all/small.bin", "/all/large.bin", "/all/film.mov"}) {
             HEATH.remove(path);
         }
+        Comparisons.elsewhere("larder");
         String these = "(SELECT kept_no FROM cold_object WHERE share = 'heath' AND path LIKE '/all/%')";
         db.execute("DELETE FROM kept_use WHERE kept_no IN " + these);
         db.execute("DELETE FROM kept WHERE no IN " + these);

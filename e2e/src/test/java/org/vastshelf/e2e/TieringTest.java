@@ -2,7 +2,6 @@ package org.vastshelf.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.vastshelf.app.store.generated.Tables.BUCKET_CHECK;
 import static org.vastshelf.app.store.generated.Tables.COLD_OBJECT;
 
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
@@ -67,7 +66,7 @@ class TieringTest {
 
     @AfterEach
     void whole() {
-        comparesElsewhere(false);
+        Comparisons.hereAgain();
         mood("ANSWERS");
         KeptCheck.Report kept = App.bean(KeptCheck.class).look();
         assertThat(kept.mended()).as("counts of who refers to what").isZero();
@@ -412,7 +411,7 @@ class TieringTest {
     void what_is_put_in_place_while_the_bucket_is_compared_keeps_its_object() throws Exception {
         byte[] bytes = hasLeft("/meanwhile/a.bin", 20_000, 14);
         assertThat(isAway("/meanwhile/a.bin")).isTrue();
-        compared();
+        Comparisons.ended();
         var row = DB.selectFrom(COLD_OBJECT)
                 .where(COLD_OBJECT.PATH.eq("/meanwhile/a.bin".getBytes(StandardCharsets.UTF_8)))
                 .fetchSingle();
@@ -428,25 +427,9 @@ class TieringTest {
             pause(5_000);
             return DB.insertInto(COLD_OBJECT).set(row.intoMap()).execute();
         });
-        compared();
+        Comparisons.ended();
         assertThat(MARSH.read("/meanwhile/a.bin")).isEqualTo(bytes);
         ROAD.perform(MARSH.operation(Kind.DELETE, "/meanwhile/a.bin", 0));
-    }
-
-    private static void compared() {
-        for (int i = 0; i < 100 && DB.fetchCount(BUCKET_CHECK, BUCKET_CHECK.DONE_AT.isNull()) > 0; i++) {
-            pause(200);
-        }
-    }
-
-    /** As another node would, which has just begun; so that objects of which nothing is known are left alone. */
-    private static void comparesElsewhere(boolean begins) {
-        if (begins) {
-            compared();
-            DB.execute("INSERT INTO lease VALUES ('bucket peat', 'elsewhere', UTC_TIMESTAMP(6) + INTERVAL 1 HOUR)");
-        } else {
-            DB.execute("DELETE FROM lease WHERE node = 'elsewhere'");
-        }
     }
 
     /** What was saved in a file that then was old enough for the rule. */
@@ -487,7 +470,7 @@ class TieringTest {
         for (String path : List.of("/rebuilt/ä name/a.bin", "/rebuilt/b.bin", "/rebuilt/film.mov")) {
             ROAD.perform(MARSH.operation(Kind.DELETE, path, 0));
         }
-        comparesElsewhere(true);
+        Comparisons.elsewhere("peat");
         DB.execute(
                 "DELETE FROM kept_use WHERE kept_no IN (SELECT kept_no FROM cold_object WHERE path LIKE '/rebuilt%')");
         DB.execute("DELETE FROM kept WHERE no IN (SELECT kept_no FROM cold_object WHERE path LIKE '/rebuilt%')");
