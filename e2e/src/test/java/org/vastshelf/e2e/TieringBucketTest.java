@@ -7,7 +7,10 @@ import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -16,6 +19,7 @@ import org.jooq.DSLContext;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.cold.Bucket;
 import org.vastshelf.app.cold.Buckets;
 import org.vastshelf.app.store.InstallationStore;
@@ -108,6 +112,29 @@ class TieringBucketTest {
         BUCKET.remove("files/zz/of-another");
         BUCKET.remove("files/aa/of-a-stranger");
         assertThat(compared().path("found").path("removed").asLong()).isZero();
+    }
+
+    @Test
+    void what_left_not_long_ago_stays_for_those_who_brought_an_older_database_back() throws Exception {
+        String key = "files/00/since-the-dump";
+        Map<String, String> labels =
+                new HashMap<>(BUCKET.metadata(keyOf("/reeds/r1.bin")).orElseThrow());
+        labels.put("keep", "3");
+        labels.put("left", clock().minus(Duration.ofDays(2)).toString());
+        put(key, labels, new byte[20]);
+        JsonNode young = compared().path("found");
+        assertThat(young.path("removed").asLong()).isZero();
+        assertThat(BUCKET.metadata(key)).isPresent();
+        labels.put("left", clock().minus(Duration.ofDays(4)).toString());
+        put(key, labels, new byte[20]);
+        JsonNode old = compared().path("found");
+        assertThat(old.path("removed").asLong()).isEqualTo(1);
+        assertThat(old.path("strange").asLong()).isEqualTo(young.path("strange").asLong() - 1);
+        assertThat(BUCKET.metadata(key)).isEmpty();
+    }
+
+    private static Instant clock() {
+        return App.bean(ShelfClock.class).instant();
     }
 
     @Test

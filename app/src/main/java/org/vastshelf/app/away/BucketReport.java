@@ -20,7 +20,8 @@ public record BucketReport(
      *
      * @param objects that lie there, and their bytes
      * @param removed of those that this installation had written and nobody knew any more
-     * @param strange such as nobody knows here, and that stay: others wrote them, or they are too many to be left behind
+     * @param strange such as nobody knows here, and that stay: others wrote them, they left not
+     *     long ago, or they are too many to be left behind
      * @param missing such as files refer to, or may again, and are not there
      * @param differing such as are not as long as they were written
      * @param lacking where files are that are missing or differ, the first of them

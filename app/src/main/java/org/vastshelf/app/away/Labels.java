@@ -1,6 +1,7 @@
 package org.vastshelf.app.away;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.Base64;
@@ -54,6 +55,11 @@ final class Labels {
     /** The installation that wrote an object. */
     static Optional<String> by(Map<String, String> told) {
         return Optional.ofNullable(told.get("by"));
+    }
+
+    /** Until when an object stays of which nothing is known; empty where its labels don't make a file of it either. */
+    static Optional<Instant> keptUntil(Map<String, String> told) {
+        return read(told, "", "", 0).map(object -> object.left().plus(Duration.ofDays(object.keepDays())));
     }
 
     private static String text(String any) {

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.away.BucketReport.Found;
 import org.vastshelf.app.away.BucketReport.Lacking;
+import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.cold.Bucket;
 import org.vastshelf.app.store.InstallationStore;
 import org.vastshelf.app.store.Transactions;
@@ -15,8 +16,10 @@ import org.vastshelf.app.store.Transactions;
 /**
  * Compares the objects of a bucket with what is known of them, both in the order of their keys, some at a time. An object
  * is noted before it is written, and forgotten after it is removed: one that lies there and is not noted by then belongs
- * to nothing. It is removed if this installation wrote it; what others wrote may be all that is left of their files. What
- * was cut off leaves a few of them behind: where they are many, it is rather what is known that is lacking, and all stay.
+ * to nothing. It is removed if this installation wrote it, after as long as it keeps objects of files that are gone: who
+ * brought an older state of the database back has so long to put its files in place. What others wrote may be all that is
+ * left of their files. What was cut off leaves a few of them behind: where they are many, it is rather what is known that
+ * is lacking, and all stay.
  */
 @Component
 class Reconciling {
@@ -28,8 +31,10 @@ class Reconciling {
     private final AwayStore objects;
     private final InstallationStore installation;
     private final Transactions transactions;
+    private final ShelfClock clock;
 
-    Reconciling(AwayStore objects, InstallationStore installation, Transactions transactions) {
+    Reconciling(AwayStore objects, InstallationStore installation, Transactions transactions, ShelfClock clock) {
+        this.clock = clock;
         this.objects = objects;
         this.installation = installation;
         this.transactions = transactions;
@@ -78,7 +83,7 @@ class Reconciling {
             count++;
             bytes += told.bytes();
             strange += known.isEmpty() ? 1 : 0;
-            if (known.isEmpty() && ofNothing.size() <= MOST_REMOVED && isOurs(told.key())) {
+            if (known.isEmpty() && ofNothing.size() <= MOST_REMOVED && isOver(told.key())) {
                 ofNothing.add(told);
             }
             known.filter(placed -> placed.isHeld() && placed.length() != told.bytes())
@@ -88,10 +93,13 @@ class Reconciling {
                     });
         }
 
-        private boolean isOurs(String key) {
+        private boolean isOver(String key) {
             return bucket.metadata(key)
-                    .flatMap(Labels::by)
-                    .filter(installation.id()::equals)
+                    .filter(told ->
+                            Labels.by(told).filter(installation.id()::equals).isPresent())
+                    .filter(told -> Labels.keptUntil(told)
+                            .filter(clock.instant()::isBefore)
+                            .isEmpty())
                     .isPresent();
         }
 

@@ -98,11 +98,6 @@ class Traffic implements TogetherWork {
     }
 
     @Override
-    public boolean isQuick() {
-        return true;
-    }
-
-    @Override
     public boolean isWanted() {
         return settings.demo() && settings.traffic();
     }

@@ -4,12 +4,13 @@ import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -85,28 +86,38 @@ class RoadStore {
                 .map(f -> PathBytes.of(f.text()))
                 .toList();
         Set<Integer> catalogue = new HashSet<>();
-        List<Integer> found = new ArrayList<>();
+        // Two paths may have the same hash.
+        Map<String, Integer> numbers = new HashMap<>();
         ValuesStore ask = new ValuesStore("SELECT catalogue.no, folder.no, folder.path FROM catalogue"
                 + " LEFT JOIN folder FORCE INDEX (folder_by_hash)"
                 + " ON folder.catalogue_no = catalogue.no AND folder.path_hash IN (");
         ask.each(paths, ",", path -> ask.bytes(PathBytes.hash(path)))
                 .then(") WHERE catalogue.name = ")
                 .text(share)
-                .then(" ORDER BY folder.depth")
                 .read(db, row -> {
                     catalogue.add(row.getInt(1));
+                    byte[] path = row.getBytes(3);
                     // Without any folder there is one row without a path.
-                    if (found.size() < paths.size() && Arrays.equals(row.getBytes(3), paths.get(found.size()))) {
-                        found.add(row.getInt(2));
+                    if (path != null) {
+                        numbers.put(key(path), row.getInt(2));
                     }
                 });
         if (catalogue.isEmpty()) {
             return Optional.empty();
         }
+        List<Integer> found = paths.stream()
+                .map(path -> numbers.get(key(path)))
+                .takeWhile(Objects::nonNull)
+                .toList();
         boolean isFolder = found.size() == paths.size();
         List<Integer> folders = isFolder ? found.subList(0, found.size() - 1) : found;
         return Optional.of(
                 new Place(catalogue.iterator().next(), folders, folders.size() == paths.size() - 1, isFolder));
+    }
+
+    /** A path as it can be compared, whatever its bytes. */
+    private static String key(byte[] path) {
+        return new String(path, StandardCharsets.ISO_8859_1);
     }
 
     /** The place with all its folders, which are made where they are missing. */

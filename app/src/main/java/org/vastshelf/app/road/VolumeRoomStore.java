@@ -2,7 +2,6 @@ package org.vastshelf.app.road;
 
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -164,29 +163,34 @@ class VolumeRoomStore {
 
     /** The same where snapshots hold so much more afterwards, which is part of the growth. */
     Bytes lock(RuleBook book, Volume volume, long growth, long held) {
-        return lock(book, volume, growth, held, locked(new TreeSet<>(Set.of(volume.name()))));
+        Map<String, Row> locked = locked(new TreeSet<>(Set.of(volume.name())));
+        return lock(book, volume, growth, held, withNeighbours(book, locked));
     }
 
     /** The same of several volumes, by their growth, where snapshots hold no more afterwards. */
     Map<String, Bytes> lock(RuleBook book, SortedMap<String, Long> growths) {
-        Map<String, Row> locked = locked(growths.keySet());
+        Map<String, Row> rows = withNeighbours(book, locked(growths.keySet()));
         Map<String, Bytes> rooms = new HashMap<>();
-        growths.forEach((name, growth) -> rooms.put(name, lock(book, book.volume(name), growth, 0, locked)));
+        growths.forEach((name, growth) -> rooms.put(name, lock(book, book.volume(name), growth, 0, rows)));
         return rooms;
     }
 
-    private Bytes lock(RuleBook book, Volume volume, long growth, long held, Map<String, Row> locked) {
-        Row mine = locked.get(volume.name());
-        if (!volume.thin()) {
-            return room(book, volume, usage(List.of(mine)), held);
-        }
-        Set<String> others = neighbours(book, volume);
+    /** With those on which their room depends, as they are by now. */
+    private Map<String, Row> withNeighbours(RuleBook book, Map<String, Row> locked) {
+        Set<String> others = new HashSet<>();
+        locked.keySet().forEach(name -> others.addAll(neighbours(book, book.volume(name))));
         others.removeAll(locked.keySet());
-        List<Row> rows = new ArrayList<>(locked.values());
-        if (!others.isEmpty()) {
-            rows.addAll(rows(others));
+        Map<String, Row> rows = rows(others, "");
+        rows.putAll(locked);
+        return rows;
+    }
+
+    private Bytes lock(RuleBook book, Volume volume, long growth, long held, Map<String, Row> rows) {
+        Row mine = rows.get(volume.name());
+        Bytes room = room(book, volume, usage(rows.values()), held);
+        if (!volume.thin()) {
+            return room;
         }
-        Bytes room = room(book, volume, usage(rows), held);
         long used = mine.used();
         boolean advanced = mine.advanceVersion == book.version() && used + growth <= mine.advance;
         return growth <= 0 || growth > room.value() || advanced

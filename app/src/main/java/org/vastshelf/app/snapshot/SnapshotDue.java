@@ -34,7 +34,7 @@ class SnapshotDue implements TogetherWork {
     private final EstateStore estates;
     private final AgendaStore agenda;
     private final ShelfClock clock;
-    private final Map<String, Instant> last = new ConcurrentHashMap<>();
+    private final Map<String, Round> rounds = new ConcurrentHashMap<>();
 
     SnapshotDue(TakingByRule taking, EstateStore estates, AgendaStore agenda, ShelfClock clock) {
         this.agenda = agenda;
@@ -42,6 +42,13 @@ class SnapshotDue implements TogetherWork {
         this.taking = taking;
         this.estates = estates;
     }
+
+    /**
+     * What was worked out for all that have the same schedule.
+     *
+     * @param next when something of it falls due after these moments
+     */
+    private record Round(TakingByRule.Moments moments, Optional<Instant> next) {}
 
     @Override
     public DueKind kind() {
@@ -59,14 +66,19 @@ class SnapshotDue implements TogetherWork {
         Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
         Estate estate = estates.load();
         // Many have the same: what is worked out for one holds for the others.
-        Map<Schedule, TakingByRule.Moments> moments = new HashMap<>();
+        Map<Schedule, Round> known = new HashMap<>();
         List<TakingByRule.Wanted> wanted = volumes.stream()
                 .flatMap(volume -> estate.find(Kinds.SNAPSHOTTING, volume).stream())
                 .map(rule -> new TakingByRule.Wanted(
-                        rule, moments.computeIfAbsent(rule.when(), when -> moments(when, at, other, until))))
+                        rule, known.computeIfAbsent(rule.when(), when -> round(when, at, other, until)).moments))
                 .toList();
         taking.take(wanted);
-        wanted.forEach(w -> last.put(w.volume(), w.moments().same().getLast()));
+        wanted.forEach(w -> rounds.put(w.volume(), known.get(w.rule().when())));
+    }
+
+    private static Round round(Schedule when, Instant at, Instant other, Instant until) {
+        TakingByRule.Moments moments = moments(when, at, other, until);
+        return new Round(moments, when.next(moments.same().getLast(), ShelfClock.ZONE));
     }
 
     /**
@@ -84,11 +96,7 @@ class SnapshotDue implements TogetherWork {
 
     @Override
     public Optional<Instant> again(String volume, Instant at, Supplier<Optional<Instant>> byAgenda) {
-        Instant done = last.remove(volume);
-        return done == null || done.equals(at)
-                ? byAgenda.get()
-                : estates.load()
-                        .find(Kinds.SNAPSHOTTING, volume)
-                        .flatMap(rule -> rule.when().next(done, ShelfClock.ZONE));
+        Round done = rounds.remove(volume);
+        return done == null ? byAgenda.get() : done.next;
     }
 }

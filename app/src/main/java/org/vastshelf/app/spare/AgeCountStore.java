@@ -27,8 +27,7 @@ import org.vastshelf.core.tier.FileSum;
 class AgeCountStore {
 
     private static final Field<Integer> FOLDER_NO = DSL.field(DSL.name("in_folder"), Integer.class);
-    private static final Field<Integer> USE_BAND = DSL.field(DSL.name("use_band"), Integer.class);
-    private static final Field<Integer> CHANGE_BAND = DSL.field(DSL.name("change_band"), Integer.class);
+    private static final Field<Integer> BANDS = DSL.field(DSL.name("bands"), Integer.class);
     private static final Field<Long> FILES = DSL.field(DSL.name("all_files"), Long.class);
     private static final Field<Long> BYTES = DSL.field(DSL.name("all_bytes"), Long.class);
     private static final Field<Long> ALLOCATED = DSL.field(DSL.name("all_allocated"), Long.class);
@@ -43,6 +42,14 @@ class AgeCountStore {
 
     /** Files of one age by their last use, and of one by their last change. */
     record Cell(int byUse, int byChange) {
+        private static final Cell LEFT = new Cell(AgesBuilder.LEFT, AgesBuilder.LEFT);
+
+        /** Told by a number, which is quicker than by two. */
+        static Cell of(int bands) {
+            int all = AgeBand.ALL.size();
+            return bands < 0 ? LEFT : new Cell(bands / all, bands % all);
+        }
+
         private int band(AgeBasis basis) {
             return basis == AgeBasis.LAST_USE ? byUse : byChange;
         }
@@ -55,30 +62,28 @@ class AgeCountStore {
     Map<String, Map<Cell, Ages.Sum>> byFolder(int catalogue, LocalDate day) {
         Table<?> sums = db.select(
                         FILE.FOLDER_NO.as(FOLDER_NO),
-                        band(AgeBasis.LAST_USE, day).as(USE_BAND),
-                        band(AgeBasis.LAST_CHANGE, day).as(CHANGE_BAND),
+                        bands(day).as(BANDS),
                         DSL.field("COUNT(*)", Long.class).as(FILES),
                         DSL.field("SUM({0})", Long.class, FILE.BYTES).as(BYTES),
                         DSL.field("SUM({0})", Long.class, FILE.ALLOCATED).as(ALLOCATED))
                 .from(FILE.forceIndex("PRIMARY"))
                 .where(FILE.CATALOGUE_NO.eq(catalogue), FILE.COUNTED.eq(1))
-                .groupBy(FOLDER_NO, USE_BAND, CHANGE_BAND)
+                .groupBy(FOLDER_NO, BANDS)
                 .asTable("sums");
         Field<byte[]> top = DSL.field("SUBSTRING_INDEX({0}, '/', 2)", byte[].class, FOLDER.PATH)
                 .as("top");
         Map<String, Map<Cell, Ages.Sum>> folders = new HashMap<>();
-        db.select(top, USE_BAND, CHANGE_BAND, sum(FILES), sum(BYTES), sum(ALLOCATED))
+        db.select(top, BANDS, sum(FILES), sum(BYTES), sum(ALLOCATED))
                 .from(sums)
                 .straightJoin(FOLDER.forceIndex("PRIMARY"))
                 .on(FOLDER.CATALOGUE_NO.eq(catalogue), FOLDER.NO.eq(FOLDER_NO))
-                .groupBy(DSL.field(DSL.name("top")), USE_BAND, CHANGE_BAND)
+                .groupBy(DSL.field(DSL.name("top")), BANDS)
                 .forEach(row -> {
-                    FileSum all = new FileSum(row.value4(), row.value5());
-                    boolean lately = row.value2() == AgeBand.MONTH.ordinal();
+                    FileSum all = new FileSum(row.value3(), row.value4());
+                    Cell cell = Cell.of(row.value2());
+                    boolean lately = cell.byUse == AgeBand.MONTH.ordinal();
                     folders.computeIfAbsent(PathBytes.shown(row.value1()), none -> new HashMap<>())
-                            .put(
-                                    new Cell(row.value2(), row.value3()),
-                                    new Ages.Sum(all, row.value6(), lately ? all : FileSum.NONE));
+                            .put(cell, new Ages.Sum(all, row.value5(), lately ? all : FileSum.NONE));
                 });
         return folders;
     }
@@ -87,13 +92,16 @@ class AgeCountStore {
         return DSL.field("SUM({0})", Long.class, part);
     }
 
-    /** Told by the second: to work out the days of each file takes longer than all else. */
-    private static Field<Integer> band(AgeBasis basis, LocalDate day) {
+    /** Of both bases; below zero for what is not here. */
+    private static Field<Integer> bands(LocalDate day) {
         Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
-        Field<Long> time = switch (basis) {
-            case LAST_USE -> DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT);
-            case LAST_CHANGE -> FILE.MODIFIED_AT;
-        };
+        Field<Integer> byUse = band(DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT), day);
+        return DSL.when(left, AgesBuilder.LEFT)
+                .otherwise(byUse.times(AgeBand.ALL.size()).plus(band(FILE.MODIFIED_AT, day)));
+    }
+
+    /** Told by the second: to work out the days of each file takes longer than all else. */
+    private static Field<Integer> band(Field<Long> time, LocalDate day) {
         // Each of these is reached by files that are younger than a band. Told of numbers below zero it takes longer.
         String bounds = AgeBand.ALL.reversed().stream()
                 .limit(AgeBand.ALL.size() - 1L)
@@ -101,8 +109,7 @@ class AgeCountStore {
                 .map(String::valueOf)
                 .collect(Collectors.joining(", "));
         Field<Integer> reached = DSL.field("INTERVAL({0}, " + bounds + ")", Integer.class, time);
-        return DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(DSL.inline(AgeBand.ALL.size() - 1).minus(reached));
+        return DSL.inline(AgeBand.ALL.size() - 1).minus(reached);
     }
 
     /** Where sums go. */

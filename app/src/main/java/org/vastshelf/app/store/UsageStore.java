@@ -4,10 +4,12 @@ import static org.vastshelf.app.store.generated.Tables.HELD_BLOCK;
 import static org.vastshelf.app.store.generated.Tables.VOLUME_USAGE;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.store.generated.tables.records.VolumeUsageRecord;
 import org.vastshelf.core.estate.Usage;
 import org.vastshelf.core.unit.Bytes;
 
@@ -29,8 +31,10 @@ public class UsageStore {
 
     private Usage newest() {
         Map<String, Usage.Held> held = new HashMap<>();
-        Map<String, Long> dead = deadOfClones();
-        db.selectFrom(VOLUME_USAGE).forEach(row -> {
+        List<VolumeUsageRecord> rows = db.selectFrom(VOLUME_USAGE).fetch();
+        boolean clones = rows.stream().anyMatch(row -> row.getBorrowedBytes() > 0);
+        Map<String, Long> dead = clones ? deadOfClones() : Map.of();
+        rows.forEach(row -> {
             Bytes borrowed = Bytes.of(row.getBorrowedBytes());
             Bytes gone = Bytes.of(dead.getOrDefault(row.getVolume(), 0L));
             held.put(
