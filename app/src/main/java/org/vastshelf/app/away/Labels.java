@@ -57,9 +57,12 @@ final class Labels {
         return Optional.ofNullable(told.get("by"));
     }
 
-    /** Until when an object stays of which nothing is known; empty where its labels don't make a file of it either. */
-    static Optional<Instant> keptUntil(Map<String, String> told) {
-        return read(told, "", "", 0).map(object -> object.left().plus(Duration.ofDays(object.keepDays())));
+    /** Whether an object of which nothing is known stays for now; not where its labels don't make a file of it either. */
+    static boolean isKept(Map<String, String> told, Instant now) {
+        return read(told, "", "", 0)
+                .filter(object ->
+                        Duration.between(object.left(), now).compareTo(Duration.ofDays(object.keepDays())) < 0)
+                .isPresent();
     }
 
     private static String text(String any) {

@@ -95,11 +95,8 @@ class Reconciling {
 
         private boolean isOver(String key) {
             return bucket.metadata(key)
-                    .filter(told ->
-                            Labels.by(told).filter(installation.id()::equals).isPresent())
-                    .filter(told -> Labels.keptUntil(told)
-                            .filter(clock.instant()::isBefore)
-                            .isEmpty())
+                    .filter(told -> Labels.by(told).equals(Optional.of(installation.id())))
+                    .filter(told -> !Labels.isKept(told, clock.instant()))
                     .isPresent();
         }
 
