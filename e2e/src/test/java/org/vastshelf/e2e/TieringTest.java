@@ -218,7 +218,7 @@ class TieringTest {
 
     @Test
     void what_is_deleted_can_be_brought_back_as_long_as_its_object_is_kept() throws Exception {
-        byte[] bytes = hasLeft("/gone/a.bin", 30_000, 7);
+        byte[] bytes = hasLeft("/gone/a.bin", 30_000, 7, 1);
         assertThat(ROAD.perform(MARSH.operation(Kind.DELETE, "/gone/a.bin", 0)).allowed())
                 .isTrue();
         App.bean(AwaySweep.class).sweep();
@@ -409,7 +409,7 @@ class TieringTest {
 
     @Test
     void what_is_put_in_place_while_the_bucket_is_compared_keeps_its_object() throws Exception {
-        byte[] bytes = hasLeft("/meanwhile/a.bin", 20_000, 14);
+        byte[] bytes = hasLeft("/meanwhile/a.bin", 20_000, 14, 0);
         assertThat(isAway("/meanwhile/a.bin")).isTrue();
         Comparisons.ended();
         var row = DB.selectFrom(COLD_OBJECT)
@@ -433,8 +433,8 @@ class TieringTest {
     }
 
     /** What was saved in a file that then was old enough for the rule. */
-    private static byte[] hasLeft(String path, int length, int seed) throws Exception {
-        Drafts.carryOut(rule("", 1));
+    private static byte[] hasLeft(String path, int length, int seed, int keepDays) throws Exception {
+        Drafts.carryOut(rule("", keepDays));
         byte[] bytes = ShareHand.random(length, seed);
         MARSH.save(path, bytes);
         later(30);

@@ -4,7 +4,7 @@ import static org.vastshelf.app.store.generated.Tables.CATALOGUE;
 import static org.vastshelf.app.store.generated.Tables.FILE;
 import static org.vastshelf.app.store.generated.Tables.FOLDER;
 
-import java.nio.charset.StandardCharsets;
+import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -87,7 +87,7 @@ class RoadStore {
                 .toList();
         Set<Integer> catalogue = new HashSet<>();
         // Two paths may have the same hash.
-        Map<String, Integer> numbers = new HashMap<>();
+        Map<ByteBuffer, Integer> numbers = new HashMap<>();
         ValuesStore ask = new ValuesStore("SELECT catalogue.no, folder.no, folder.path FROM catalogue"
                 + " LEFT JOIN folder FORCE INDEX (folder_by_hash)"
                 + " ON folder.catalogue_no = catalogue.no AND folder.path_hash IN (");
@@ -99,25 +99,20 @@ class RoadStore {
                     byte[] path = row.getBytes(3);
                     // Without any folder there is one row without a path.
                     if (path != null) {
-                        numbers.put(key(path), row.getInt(2));
+                        numbers.put(ByteBuffer.wrap(path), row.getInt(2));
                     }
                 });
         if (catalogue.isEmpty()) {
             return Optional.empty();
         }
         List<Integer> found = paths.stream()
-                .map(path -> numbers.get(key(path)))
+                .map(path -> numbers.get(ByteBuffer.wrap(path)))
                 .takeWhile(Objects::nonNull)
                 .toList();
         boolean isFolder = found.size() == paths.size();
         List<Integer> folders = isFolder ? found.subList(0, found.size() - 1) : found;
         return Optional.of(
                 new Place(catalogue.iterator().next(), folders, folders.size() == paths.size() - 1, isFolder));
-    }
-
-    /** A path as it can be compared, whatever its bytes. */
-    private static String key(byte[] path) {
-        return new String(path, StandardCharsets.ISO_8859_1);
     }
 
     /** The place with all its folders, which are made where they are missing. */

@@ -65,6 +65,7 @@ class SnapshotDue implements TogetherWork {
         Instant until = clock.now();
         Instant other = agenda.firstOther(kind(), at).filter(until::isAfter).orElse(until);
         Estate estate = estates.load();
+        volumes.forEach(rounds::remove);
         // Many have the same: what is worked out for one holds for the others.
         Map<Schedule, Round> known = new HashMap<>();
         List<TakingByRule.Wanted> wanted = volumes.stream()

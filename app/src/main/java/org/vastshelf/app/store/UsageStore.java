@@ -36,7 +36,8 @@ public class UsageStore {
         Map<String, Long> dead = clones ? deadOfClones() : Map.of();
         rows.forEach(row -> {
             Bytes borrowed = Bytes.of(row.getBorrowedBytes());
-            Bytes gone = Bytes.of(dead.getOrDefault(row.getVolume(), 0L));
+            // More of it may have come and gone since the row was read.
+            Bytes gone = Bytes.of(dead.getOrDefault(row.getVolume(), 0L)).min(borrowed);
             held.put(
                     row.getVolume(),
                     new Usage.Held(
