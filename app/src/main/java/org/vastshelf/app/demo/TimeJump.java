@@ -6,6 +6,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaRunner;
+import org.vastshelf.app.clock.QuickDays;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.ForecastKeeping;
 import org.vastshelf.app.store.Transactions;
@@ -16,16 +17,24 @@ import org.vastshelf.core.unit.Counted;
 @Component
 public class TimeJump {
 
-    private final ShelfClock clock;
     private static final Duration MOST_WAIT = Duration.ofSeconds(5);
 
+    private final ShelfClock clock;
+    private final QuickDays days;
     private final AgendaRunner agenda;
     private final ForecastKeeping forecasts;
     private final Transactions transactions;
     private final Deeds deeds;
 
-    TimeJump(ShelfClock clock, AgendaRunner agenda, ForecastKeeping forecasts, Transactions transactions, Deeds deeds) {
+    TimeJump(
+            ShelfClock clock,
+            QuickDays days,
+            AgendaRunner agenda,
+            ForecastKeeping forecasts,
+            Transactions transactions,
+            Deeds deeds) {
         this.clock = clock;
+        this.days = days;
         this.agenda = agenda;
         this.forecasts = forecasts;
         this.transactions = transactions;
@@ -38,7 +47,7 @@ public class TimeJump {
             clock.forward(by);
         });
         clock.refresh();
-        forecasts.rest(() -> onItsOwn(agenda::catchUp));
+        days.during(() -> onItsOwn(agenda::catchUp));
         forecasts.catchUp(MOST_WAIT);
     }
 

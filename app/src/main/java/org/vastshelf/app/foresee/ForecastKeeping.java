@@ -9,12 +9,12 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.ReentrantLock;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.clock.QuickDays;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.ForecastStore.Basis;
 import org.vastshelf.app.foresee.ForecastStore.Key;
@@ -50,8 +50,8 @@ public class ForecastKeeping {
     private final ForecastStore store;
     private final LeaseStore leases;
     private final ShelfClock clock;
+    private final QuickDays days;
     private final AtomicBoolean busy = new AtomicBoolean();
-    private final AtomicInteger resting = new AtomicInteger();
     /** The last day that was held against what had been expected. */
     private volatile LocalDate answered = LocalDate.MIN;
 
@@ -70,7 +70,8 @@ public class ForecastKeeping {
             HistoryStore histories,
             ForecastStore store,
             LeaseStore leases,
-            ShelfClock clock) {
+            ShelfClock clock,
+            QuickDays days) {
         this.estates = estates;
         this.usage = usage;
         this.round = round;
@@ -82,16 +83,7 @@ public class ForecastKeeping {
         this.store = store;
         this.leases = leases;
         this.clock = clock;
-    }
-
-    /** Leaves forecasts alone while days pass quickly, since each would be out of date at once. */
-    public void rest(Runnable days) {
-        resting.incrementAndGet();
-        try {
-            days.run();
-        } finally {
-            resting.decrementAndGet();
-        }
+        this.days = days;
     }
 
     /** In a thread of its own: all that is scheduled shares one, and mail and the agenda do not wait for a forecast. */
@@ -102,7 +94,7 @@ public class ForecastKeeping {
         }
     }
 
-    /** One after the other, as long as no days pass quickly: what is left then is gone on with afterwards. */
+    /** One after the other, as long as no days pass quickly: each forecast would be out of date at once. */
     private void turn() {
         try {
             forget();
@@ -117,7 +109,7 @@ public class ForecastKeeping {
     }
 
     private boolean isWanted() {
-        return resting.get() == 0;
+        return !days.arePassing();
     }
 
     private void ifWanted(Runnable part) {

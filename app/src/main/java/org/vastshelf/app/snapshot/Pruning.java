@@ -6,6 +6,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.vastshelf.app.clock.QuickDays;
 import org.vastshelf.app.store.LeaseStore;
 import org.vastshelf.app.store.Transactions;
 
@@ -25,15 +26,17 @@ class Pruning {
     private final PruningStore store;
     private final LeaseStore leases;
     private final Transactions transactions;
+    private final QuickDays days;
     private final AtomicBoolean busy = new AtomicBoolean();
     private volatile long rested = System.nanoTime();
     /** A node that ended before may have left some. */
     private final AtomicBoolean wanted = new AtomicBoolean(true);
 
-    Pruning(PruningStore store, LeaseStore leases, Transactions transactions) {
+    Pruning(PruningStore store, LeaseStore leases, Transactions transactions, QuickDays days) {
         this.store = store;
         this.leases = leases;
         this.transactions = transactions;
+        this.days = days;
     }
 
     /** Volumes may have gone. */
@@ -44,9 +47,18 @@ class Pruning {
 
     @Scheduled(fixedDelay = 1_000)
     void keepUp() {
-        if (wanted.get() && System.nanoTime() - rested > 0 && busy.compareAndSet(false, true)) {
+        if (wanted.get() && !days.arePassing() && System.nanoTime() - rested > 0 && busy.compareAndSet(false, true)) {
             Thread.ofVirtual().name(WORK).start(this::turn);
         }
+    }
+
+    /** Days that pass quickly come first, and leave more at once that no snapshot holds, which takes fewer looks. */
+    private boolean mayGoOn() {
+        if (days.arePassing()) {
+            wanted.set(true);
+            return false;
+        }
+        return leases.take(WORK, LONGEST);
     }
 
     private void turn() {
@@ -55,7 +67,7 @@ class Pruning {
             wanted.set(false);
             if (leases.take(WORK, LONGEST)) {
                 PruningStore.Deaths deaths = transactions.run(store::deaths);
-                while (leases.take(WORK, LONGEST) && transactions.run(() -> store.pruneSome(deaths))) {
+                while (mayGoOn() && transactions.run(() -> store.pruneSome(deaths))) {
                     LOG.debug("some rows of the past are gone");
                 }
             }

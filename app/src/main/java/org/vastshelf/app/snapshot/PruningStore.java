@@ -132,7 +132,7 @@ class PruningStore {
     }
 
     private int files(String volume, int catalogue, int died, int born) {
-        List<FilePastRecord> some = db.selectFrom(FILE_PAST)
+        List<FilePastRecord> some = db.selectFrom(FILE_PAST.forceIndex("file_past_by_death"))
                 .where(FILE_PAST.CATALOGUE_NO.eq(catalogue), FILE_PAST.DIED.eq(died), FILE_PAST.BORN.ge(born))
                 .limit(AT_ONCE)
                 .forUpdate()

@@ -22,6 +22,7 @@ import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mockito.ArgumentCaptor;
+import org.vastshelf.app.clock.QuickDays;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.foresee.AccountForecasting.Holder;
 import org.vastshelf.app.store.EstateStore;
@@ -40,6 +41,7 @@ class ForecastKeepingTest {
     private final AccountForecasting accounts = mock(AccountForecasting.class);
     private final LeaseStore leases = mock(LeaseStore.class);
     private final ShelfClock clock = mock(ShelfClock.class);
+    private final QuickDays days = new QuickDays();
     private ForecastKeeping keeping;
 
     @BeforeEach
@@ -62,7 +64,8 @@ class ForecastKeepingTest {
                 histories,
                 mock(ForecastStore.class),
                 leases,
-                clock);
+                clock,
+                days);
     }
 
     @Test
@@ -71,13 +74,13 @@ class ForecastKeepingTest {
         ArgumentCaptor<BooleanSupplier> wanted = ArgumentCaptor.forClass(BooleanSupplier.class);
         verify(accounts, timeout(SOON_MILLIS)).turn(eq(DAY), any(), wanted.capture());
         assertThat(wanted.getValue().getAsBoolean()).isTrue();
-        keeping.rest(() -> assertThat(wanted.getValue().getAsBoolean()).isFalse());
+        days.during(() -> assertThat(wanted.getValue().getAsBoolean()).isFalse());
         assertThat(wanted.getValue().getAsBoolean()).isTrue();
     }
 
     @Test
     void nothing_begins_while_days_pass_quickly() {
-        keeping.rest(() -> {
+        days.during(() -> {
             keeping.keepUp();
             verify(accounts, after(WHILE_MILLIS).never()).turn(any(), any(), any());
         });
