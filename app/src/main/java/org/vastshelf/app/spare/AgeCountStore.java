@@ -7,7 +7,7 @@ import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -95,21 +95,25 @@ class AgeCountStore {
     /** Of both bases; below zero for what is not here. */
     private static Field<Integer> bands(LocalDate day) {
         Condition left = DSL.condition("LEFT({0}, 2) = {1}", FILE.EXTENTS, DSL.inline(ContentsCode.COLD));
-        Field<Integer> byUse = band(DSL.greatest(FILE.MODIFIED_AT, FILE.ACCESSED_AT), day);
+        Field<Integer> byUse = band(day, FILE.MODIFIED_AT, FILE.ACCESSED_AT);
         return DSL.when(left, AgesBuilder.LEFT)
-                .otherwise(byUse.times(AgeBand.ALL.size()).plus(band(FILE.MODIFIED_AT, day)));
+                .otherwise(byUse.times(AgeBand.ALL.size()).plus(band(day, FILE.MODIFIED_AT)));
     }
 
-    /** Told by the second: to work out the days of each file takes longer than all else. */
-    private static Field<Integer> band(Field<Long> time, LocalDate day) {
-        // Each of these is reached by files that are younger than a band. Told of numbers below zero it takes longer.
-        String bounds = AgeBand.ALL.reversed().stream()
-                .limit(AgeBand.ALL.size() - 1L)
-                .map(band -> day.minusDays(band.leastDays()).plusDays(1).toEpochDay() * DAY)
-                .map(String::valueOf)
-                .collect(Collectors.joining(", "));
-        Field<Integer> reached = DSL.field("INTERVAL({0}, " + bounds + ")", Integer.class, time);
-        return DSL.inline(AgeBand.ALL.size() - 1).minus(reached);
+    /**
+     * The age by the latest of some times, from young to old and by the second: days, the greatest of times or a list of
+     * bounds to be counted take longer for each file than all else.
+     */
+    @SafeVarargs
+    private static Field<Integer> band(LocalDate day, Field<Long>... times) {
+        Field<Integer> band = DSL.inline(AgeBand.ALL.size() - 1);
+        for (AgeBand older : AgeBand.ALL.subList(1, AgeBand.ALL.size()).reversed()) {
+            long bound = day.minusDays(older.leastDays()).plusDays(1).toEpochDay() * DAY;
+            Condition younger = DSL.or(
+                    Stream.of(times).map(time -> time.ge(DSL.inline(bound))).toList());
+            band = DSL.when(younger, DSL.inline(older.ordinal() - 1)).otherwise(band);
+        }
+        return band;
     }
 
     /** Where sums go. */
