@@ -47,10 +47,14 @@ class Traffic implements TogetherWork {
 
     private static final Logger LOG = LoggerFactory.getLogger(Traffic.class);
     /** What saving one file takes is the unit; whatever is saved in a share on a day takes so many beside. */
-    private static final int SHARE = 75;
+    private static final int SHARE = 50;
+    /** What each folder takes into which something is saved. */
+    private static final int FOLDER = 4;
 
-    private static final int COME_BACK = 65;
+    private static final int COME_BACK = 80;
     private static final int REMOVED = 180;
+    /** What instruments remove was saved on so many days. */
+    private static final int DAYS_REMOVED = 8;
 
     private static final Bytes EDITED = Bytes.of(4_096);
 
@@ -124,15 +128,20 @@ class Traffic implements TogetherWork {
     }
 
     private int weight(String share, LocalDate day, Crew crew) {
-        int saves = days.saves(share, day, crew).size();
+        List<Act> saves = days.saves(share, day, crew);
+        long folders = saves.stream().map(Traffic::folder).distinct().count();
         int back = days.returns(share, day, crew).stream()
                 .mapToInt(act -> switch (act.kind()) {
                     case READ -> 0;
-                    case REMOVE_FOLDER -> REMOVED;
+                    case REMOVE_FOLDER -> REMOVED + DAYS_REMOVED * saves.size();
                     default -> COME_BACK;
                 })
                 .sum();
-        return 1 + saves + back + (saves == 0 ? 0 : SHARE);
+        return 1 + saves.size() + (int) folders * FOLDER + back + (saves.isEmpty() ? 0 : SHARE);
+    }
+
+    private static String folder(Act act) {
+        return act.path().substring(0, act.path().lastIndexOf('/'));
     }
 
     private static LocalDate dayBefore(Instant midnight) {

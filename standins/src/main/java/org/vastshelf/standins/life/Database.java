@@ -12,6 +12,8 @@ final class Database implements ShareMaker {
     private static final int LOGS = 16;
     private static final int NIGHTS_KEPT = 14;
     private static final double YEARLY = 0.07;
+    /** Where the copies are. */
+    static final String BACKUP = "/backup";
 
     /** A copy of one night; from one year to the next there is more to copy. */
     @Override
@@ -19,7 +21,7 @@ final class Database implements ShareMaker {
         Staffer host = filing.crew.named("dbhost", "living-collections");
         double grown = 1 + YEARLY * Math.max(0, Ages.LAST.until(day, ChronoUnit.DAYS)) / 365;
         Sizes whole = new Sizes(96e9 * grown, 0.01, (long) (90e9 * grown), (long) (102e9 * grown));
-        filing.add("/backup/" + day, "whole.bak", whole, host, Hours.night(filing.random, day));
+        filing.add(BACKUP, copy(day), whole, host, Hours.night(filing.random, day));
     }
 
     @Override
@@ -28,8 +30,13 @@ final class Database implements ShareMaker {
     }
 
     @Override
-    public List<String> removed(LocalDate day) {
-        return List.of("/backup/" + day.minusDays(NIGHTS_KEPT));
+    public List<String> deleted(LocalDate day) {
+        return List.of(BACKUP + "/" + copy(day.minusDays(NIGHTS_KEPT)));
+    }
+
+    /** Name of the copy of a night. */
+    static String copy(LocalDate night) {
+        return night + ".bak";
     }
 
     @Override

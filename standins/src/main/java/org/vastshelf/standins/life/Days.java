@@ -144,17 +144,12 @@ public final class Days {
     private static void removals(DailyLife life, LocalDate day, List<Act> acts, Random random, Crew crew) {
         if (life.instruments()) {
             // They belong to whoever saves there.
-            String by = life.maker(0).instrument();
+            ShareMaker maker = life.maker(0);
+            String by = crew.named(maker.instrument(), "living-collections").uid();
             Instant at = Instant.ofEpochSecond(Hours.night(random, day) + 7_200);
-            life.maker(0)
-                    .removed(day)
-                    .forEach(folder -> acts.add(new Act(
-                            Kind.REMOVE_FOLDER,
-                            crew.named(by, "living-collections").uid(),
-                            folder,
-                            "",
-                            Contents.EMPTY,
-                            at)));
+            maker.removed(day)
+                    .forEach(folder -> acts.add(new Act(Kind.REMOVE_FOLDER, by, folder, "", Contents.EMPTY, at)));
+            maker.deleted(day).forEach(file -> acts.add(new Act(Kind.DELETE, by, file, "", Contents.EMPTY, at)));
         }
     }
 

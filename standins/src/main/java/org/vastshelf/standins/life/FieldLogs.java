@@ -4,13 +4,12 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
  * Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. Since March they do
- * so each third hour, and the last month of quarters is packed in summer, one station a month.
+ * so each third hour, and one station packs in a night; the last month of quarters is packed in summer, one station a month.
  */
 final class FieldLogs implements ShareMaker {
 
@@ -21,7 +20,7 @@ final class FieldLogs implements ShareMaker {
     /** The month of which nothing is packed yet. */
     static final LocalDate RUNNING = LocalDate.of(2026, 2, 1);
 
-    /** Day of the month in whose night the stations pack the month before the last. */
+    /** Day of the month in whose night the first station packs the month before the last; the others follow. */
     private static final int PACKING = 2;
 
     /** When the first of the stations packs the month of which nothing is packed yet. */
@@ -63,8 +62,7 @@ final class FieldLogs implements ShareMaker {
     @Override
     public void daily(Filing filing, LocalDate day) {
         Staffer stations = filing.crew.named("stations", "living-collections");
-        packed(day).ifPresent(month -> pack(filing, stations, month, day));
-        station(day).ifPresent(station -> pack(filing, stations, station, YearMonth.from(RUNNING), day));
+        packed(day).forEach(one -> pack(filing, stations, one.station, one.month, day));
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 thirdHourly(filing, stations, station, instrument, day);
@@ -89,31 +87,36 @@ final class FieldLogs implements ShareMaker {
 
     @Override
     public List<String> removed(LocalDate day) {
-        String quarters = folder(YearMonth.from(RUNNING));
+        return packed(day).stream().map(Packed::folder).toList();
+    }
+
+    /** A month of a station. */
+    private record Packed(YearMonth month, String station) {
+
+        /** What goes with it; with the last station goes the whole month. */
+        String folder() {
+            return station.equals(STATIONS.getLast())
+                    ? FieldLogs.folder(month)
+                    : FieldLogs.folder(month) + "/" + station;
+        }
+    }
+
+    /** What is packed on a day, of what the demo lives through. */
+    private static List<Packed> packed(LocalDate day) {
+        int night = day.getDayOfMonth() - PACKING;
+        int turn = (int) SUMMER.until(YearMonth.from(day), ChronoUnit.MONTHS);
+        YearMonth month = YearMonth.from(day).minusMonths(2);
         return Stream.concat(
-                        packed(day).map(FieldLogs::folder).stream(),
-                        station(day)
-                                .map(station ->
-                                        station.equals(STATIONS.getLast()) ? quarters : quarters + "/" + station)
-                                .stream())
+                        month.atDay(1).isAfter(RUNNING) ? packed(month, night) : Stream.empty(),
+                        night == 0 ? packed(YearMonth.from(RUNNING), turn) : Stream.empty())
                 .toList();
     }
 
-    /** The month that is packed on a day, of those that the demo lives through. */
-    private static Optional<YearMonth> packed(LocalDate day) {
-        YearMonth month = YearMonth.from(day).minusMonths(2);
-        return day.equals(packing(month)) && month.atDay(1).isAfter(RUNNING) ? Optional.of(month) : Optional.empty();
+    private static Stream<Packed> packed(YearMonth month, int turn) {
+        return turn >= 0 && turn < STATIONS.size() ? Stream.of(new Packed(month, STATIONS.get(turn))) : Stream.empty();
     }
 
-    /** The station that packs its quarters on a day. */
-    private static Optional<String> station(LocalDate day) {
-        int turn = (int) SUMMER.until(YearMonth.from(day), ChronoUnit.MONTHS);
-        return day.getDayOfMonth() == PACKING && turn >= 0 && turn < STATIONS.size()
-                ? Optional.of(STATIONS.get(turn))
-                : Optional.empty();
-    }
-
-    /** The day in whose night the readings of a month are packed: all of them are a month old by then. */
+    /** The day in whose night the first readings of a month are packed: all of them are a month old by then. */
     static LocalDate packing(YearMonth month) {
         return month.plusMonths(2).atDay(PACKING);
     }

@@ -108,12 +108,12 @@ public final class Month {
             long born = Hours.night(random, night);
             long died = Hours.night(random, night.plusDays(NIGHTS));
             long bytes = 95_000_000_000L + random.nextInt(1_000_000_000);
-            String path = "/backup/" + night;
+            String path = Database.BACKUP + "/" + Database.copy(night);
             if (born >= begun) {
-                add(born, host, "specimens-db", Kind.WRITE, path + "/whole.bak", bytes);
+                add(born, host, "specimens-db", Kind.WRITE, path, bytes);
             }
             if (died >= begun && died < END) {
-                add(died, host, "specimens-db", Kind.REMOVE_FOLDER, path, bytes);
+                add(died, host, "specimens-db", Kind.DELETE, path, bytes);
                 ghosts.add(new Ghost("specimens-db", 1, bytes, born, died));
             }
         }

@@ -24,6 +24,11 @@ interface ShareMaker {
         return List.of();
     }
 
+    /** Files that instruments delete on a day. */
+    default List<String> deleted(LocalDate day) {
+        return List.of();
+    }
+
     /** What is there besides what the days brought. */
     default void found(Filing filing) {}
 

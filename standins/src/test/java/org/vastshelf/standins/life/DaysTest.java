@@ -105,29 +105,38 @@ class DaysTest {
         }
         assertThat(kinds).containsExactlyInAnyOrder(Kind.READ, Kind.MOVE, Kind.COPY, Kind.EDIT, Kind.DELETE);
         assertThat(days.returns("fieldlogs", MONDAY, CREW)).isEmpty();
-        assertThat(days.returns("specimens-db", MONDAY, CREW))
-                .anyMatch(act -> act.path().equals("/backup/2026-02-16"));
+        assertThat(days.returns("specimens-db", MONDAY, CREW)).singleElement().satisfies(act -> {
+            assertThat(act.kind()).isEqualTo(Kind.DELETE);
+            assertThat(act.path()).isEqualTo("/backup/2026-02-16.bak");
+        });
     }
 
     @Test
     void readings_are_packed_before_they_are_thrown_away() {
         for (int month = 4; month <= 11; month++) {
-            LocalDate night = LocalDate.of(2026, month, 2);
-            long packed = days.saves("fieldlogs", night, CREW).stream()
-                    .filter(act -> act.path().startsWith("/packed/"))
-                    .count();
-            boolean summer = month > 5 && month < 10;
-            assertThat(packed).as("in %s", night).isEqualTo((month > 4 ? 36 : 0) + (summer ? 9 : 0));
+            for (int day = 1; day <= 6; day++) {
+                LocalDate night = LocalDate.of(2026, month, day);
+                long packed = days.saves("fieldlogs", night, CREW).stream()
+                        .filter(act -> act.path().startsWith("/packed/"))
+                        .count();
+                boolean ofMonth = month > 4 && day >= 2 && day <= 5;
+                boolean ofQuarters = month > 5 && month < 10 && day == 2;
+                assertThat(packed).as("in %s", night).isEqualTo((ofMonth ? 9 : 0) + (ofQuarters ? 9 : 0));
+            }
         }
-        assertThat(thrownAway(4)).isEmpty();
-        assertThat(thrownAway(5)).containsExactly("/2026-03");
-        assertThat(thrownAway(6)).containsExactly("/2026-04", "/2026-02/heath-north");
-        assertThat(thrownAway(9)).containsExactly("/2026-07", "/2026-02");
-        assertThat(thrownAway(10)).containsExactly("/2026-08");
+        assertThat(thrownAway(4, 2)).isEmpty();
+        assertThat(thrownAway(5, 1)).isEmpty();
+        assertThat(thrownAway(5, 2)).containsExactly("/2026-03/heath-north");
+        assertThat(thrownAway(5, 4)).containsExactly("/2026-03/bog");
+        assertThat(thrownAway(5, 5)).containsExactly("/2026-03");
+        assertThat(thrownAway(5, 6)).isEmpty();
+        assertThat(thrownAway(6, 2)).containsExactly("/2026-04/heath-north", "/2026-02/heath-north");
+        assertThat(thrownAway(9, 2)).containsExactly("/2026-07/heath-north", "/2026-02");
+        assertThat(thrownAway(10, 2)).containsExactly("/2026-08/heath-north");
     }
 
-    private List<String> thrownAway(int month) {
-        return days.returns("fieldlogs", LocalDate.of(2026, month, 2), CREW).stream()
+    private List<String> thrownAway(int month, int day) {
+        return days.returns("fieldlogs", LocalDate.of(2026, month, day), CREW).stream()
                 .map(Act::path)
                 .toList();
     }
