@@ -3,13 +3,13 @@ package org.vastshelf.standins.life;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 
 /**
  * Each instrument hands in a small file a quarter of an hour; what is older than a month is packed. Since March they do
- * so each third hour, and one station packs in a night; the last month of quarters is packed in summer, one station a month.
+ * so each third hour, and one station packs in a night; the last month of quarters is packed in summer, one instrument in a night.
  */
 final class FieldLogs implements ShareMaker {
 
@@ -23,8 +23,8 @@ final class FieldLogs implements ShareMaker {
     /** Day of the month in whose night the first station packs the month before the last; the others follow. */
     private static final int PACKING = 2;
 
-    /** When the first of the stations packs the month of which nothing is packed yet. */
-    private static final YearMonth SUMMER = YearMonth.of(2026, 6);
+    /** When the first of the instruments packs the month of which nothing is packed yet. */
+    private static final LocalDate SUMMER = LocalDate.of(2026, 6, 8);
 
     static final int QUARTERS = 96;
     private static final int QUARTER = 900;
@@ -62,7 +62,9 @@ final class FieldLogs implements ShareMaker {
     @Override
     public void daily(Filing filing, LocalDate day) {
         Staffer stations = filing.crew.named("stations", "living-collections");
-        packed(day).forEach(one -> pack(filing, stations, one.station, one.month, day));
+        packed(day)
+                .forEach(one -> one.instruments.forEach(
+                        instrument -> pack(filing, stations, one.station, instrument, one.month, day)));
         for (String station : STATIONS) {
             for (String instrument : INSTRUMENTS) {
                 thirdHourly(filing, stations, station, instrument, day);
@@ -90,30 +92,44 @@ final class FieldLogs implements ShareMaker {
         return packed(day).stream().map(Packed::folder).toList();
     }
 
-    /** A month of a station. */
-    private record Packed(YearMonth month, String station) {
+    /**
+     * What is packed in one night.
+     *
+     * @param folder what is removed for it
+     */
+    private record Packed(YearMonth month, String station, List<String> instruments, String folder) {
 
-        /** What goes with it; with the last station goes the whole month. */
-        String folder() {
-            return station.equals(STATIONS.getLast())
-                    ? FieldLogs.folder(month)
-                    : FieldLogs.folder(month) + "/" + station;
+        static Packed of(YearMonth month, String station) {
+            // With the last station goes the whole month.
+            String all = FieldLogs.folder(month);
+            return new Packed(
+                    month, station, INSTRUMENTS, station.equals(STATIONS.getLast()) ? all : all + "/" + station);
+        }
+
+        static Packed ofQuarters(int turn) {
+            YearMonth month = YearMonth.from(RUNNING);
+            List<String> folders = folders(month);
+            return new Packed(
+                    month,
+                    STATIONS.get(turn / INSTRUMENTS.size()),
+                    List.of(INSTRUMENTS.get(turn % INSTRUMENTS.size())),
+                    turn == folders.size() - 1 ? FieldLogs.folder(month) : folders.get(turn));
         }
     }
 
     /** What is packed on a day, of what the demo lives through. */
     private static List<Packed> packed(LocalDate day) {
-        int night = day.getDayOfMonth() - PACKING;
-        int turn = (int) SUMMER.until(YearMonth.from(day), ChronoUnit.MONTHS);
+        List<Packed> some = new ArrayList<>();
         YearMonth month = YearMonth.from(day).minusMonths(2);
-        return Stream.concat(
-                        month.atDay(1).isAfter(RUNNING) ? packed(month, night) : Stream.empty(),
-                        night == 0 ? packed(YearMonth.from(RUNNING), turn) : Stream.empty())
-                .toList();
-    }
-
-    private static Stream<Packed> packed(YearMonth month, int turn) {
-        return turn >= 0 && turn < STATIONS.size() ? Stream.of(new Packed(month, STATIONS.get(turn))) : Stream.empty();
+        int night = day.getDayOfMonth() - PACKING;
+        if (month.atDay(1).isAfter(RUNNING) && night >= 0 && night < STATIONS.size()) {
+            some.add(Packed.of(month, STATIONS.get(night)));
+        }
+        long turn = SUMMER.until(day, ChronoUnit.DAYS);
+        if (turn >= 0 && turn < (long) STATIONS.size() * INSTRUMENTS.size()) {
+            some.add(Packed.ofQuarters((int) turn));
+        }
+        return some;
     }
 
     /** The day in whose night the first readings of a month are packed: all of them are a month old by then. */
@@ -122,15 +138,15 @@ final class FieldLogs implements ShareMaker {
     }
 
     private static void pack(Filing filing, Staffer by, YearMonth month, LocalDate night) {
-        STATIONS.forEach(station -> pack(filing, by, station, month, night));
+        STATIONS.forEach(
+                station -> INSTRUMENTS.forEach(instrument -> pack(filing, by, station, instrument, month, night)));
     }
 
-    private static void pack(Filing filing, Staffer by, String station, YearMonth month, LocalDate night) {
-        for (String instrument : INSTRUMENTS) {
-            String name = "%s-%s-%d-%02d.csv.gz".formatted(station, instrument, month.getYear(), month.getMonthValue());
-            String folder = "/packed/" + station + "/" + month.getYear();
-            filing.add(folder, name, Sizes.PACKED_READINGS, by, Hours.night(filing.random, night));
-        }
+    private static void pack(
+            Filing filing, Staffer by, String station, String instrument, YearMonth month, LocalDate night) {
+        String name = "%s-%s-%d-%02d.csv.gz".formatted(station, instrument, month.getYear(), month.getMonthValue());
+        String folder = "/packed/" + station + "/" + month.getYear();
+        filing.add(folder, name, Sizes.PACKED_READINGS, by, Hours.night(filing.random, night));
     }
 
     private static String folder(String station, String instrument, LocalDate day) {
