@@ -21,6 +21,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.vastshelf.app.agenda.AgendaStore.Row;
 import org.vastshelf.app.agenda.AgendaStore.Wanted;
+import org.vastshelf.app.clock.QuickDays;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -51,6 +52,7 @@ public class AgendaRunner {
     private final EstateStore estates;
     private final UsageStore usage;
     private final ShelfClock clock;
+    private final QuickDays days;
     private final Transactions transactions;
     private final Map<DueKind, DueWork> works;
     private final Set<DueKind> unhurried;
@@ -65,6 +67,7 @@ public class AgendaRunner {
             EstateStore estates,
             UsageStore usage,
             ShelfClock clock,
+            QuickDays days,
             Transactions transactions,
             List<DueWork> works,
             MeterRegistry meters) {
@@ -74,6 +77,7 @@ public class AgendaRunner {
         this.estates = estates;
         this.usage = usage;
         this.clock = clock;
+        this.days = days;
         this.transactions = transactions;
         this.works = works.stream().collect(Collectors.toMap(DueWork::kind, Function.identity()));
         this.unhurried =
@@ -95,10 +99,13 @@ public class AgendaRunner {
         begun = true;
     }
 
-    /** Does what is due by now, unless another node is at it. */
+    /**
+     * Does what is due by now, unless another node is at it, or days pass quickly on this one: whoever lets them pass does it
+     * all, and would wait for what nobody waits for.
+     */
     @Scheduled(fixedDelay = 500)
     public void run() {
-        while (begun && turn() == Turn.DONE) {
+        while (begun && !days.arePassing() && turn() == Turn.DONE) {
             LOG.trace("one done");
         }
     }

@@ -21,6 +21,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.vastshelf.app.agenda.AgendaStore.Row;
 import org.vastshelf.app.agenda.AgendaStore.Wanted;
+import org.vastshelf.app.clock.QuickDays;
 import org.vastshelf.app.clock.ShelfClock;
 import org.vastshelf.app.store.EstateStore;
 import org.vastshelf.app.store.Transactions;
@@ -36,6 +37,7 @@ class AgendaRunnerTest {
 
     private final AgendaStore agenda = mock();
     private final ShelfClock clock = mock();
+    private final QuickDays quick = new QuickDays();
     private final Transactions transactions = mock();
     /** What is due, in its order; a transaction that fails leaves it as it was. */
     private LinkedHashMap<Entry, Row> due = new LinkedHashMap<>();
@@ -212,22 +214,39 @@ class AgendaRunnerTest {
     }
 
     private void catchUp() {
+        runner().catchUp();
+    }
+
+    private AgendaRunner runner() {
         List<DueWork> works = List.of(
                 new Work(DueKind.TRAFFIC, true, underWay),
                 new Work(DueKind.ORDER, false, underWay),
                 new Unhurried(DueKind.AGES, underWay),
                 new Together(DueKind.HARDWARE, underWay, calls),
                 new Apart(DueKind.HISTORY, beside, new CyclicBarrier(2)));
-        new AgendaRunner(
-                        agenda,
-                        mock(AgendaKeeping.class),
-                        mock(EstateStore.class),
-                        mock(UsageStore.class),
-                        clock,
-                        transactions,
-                        works,
-                        new SimpleMeterRegistry())
-                .catchUp();
+        return new AgendaRunner(
+                agenda,
+                mock(AgendaKeeping.class),
+                mock(EstateStore.class),
+                mock(UsageStore.class),
+                clock,
+                quick,
+                transactions,
+                works,
+                new SimpleMeterRegistry());
+    }
+
+    @Test
+    void the_regular_look_leaves_all_to_whoever_lets_days_pass_quickly() {
+        due(DueKind.AGES, "of the last night", MIDNIGHT);
+        AgendaRunner runner = runner();
+        runner.begin();
+
+        quick.during(runner::run);
+        assertThat(due).hasSize(1);
+
+        runner.run();
+        assertThat(due).isEmpty();
     }
 
     @Test
